@@ -11,7 +11,7 @@ import {
 import { useRun } from "../../../run/runState.ts";
 import { count } from "../../../ui/text/format.ts";
 
-import { HeatTimer } from "./HeatTimer.tsx";
+import { HeatTimer } from "./tools/HeatTimer.tsx";
 
 type Row = StepsDocument["steps"][number];
 

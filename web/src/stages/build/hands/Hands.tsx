@@ -28,8 +28,8 @@ import { loadPieces } from "../images/loadModel.ts";
 import { bagAtKit } from "./bagAtKit.ts";
 import { useKit } from "./KitCard.tsx";
 import { testName, testPieces } from "./TestCard.tsx";
+import { useTools } from "./tools/useTools.ts";
 import { type Sitting, useSitting } from "./useSitting.ts";
-import { useTools } from "./useTools.ts";
 import { Walk } from "./Walk.tsx";
 
 type Row = StepsDocument["steps"][number];

@@ -25,12 +25,12 @@ import { PieceCard } from "./PieceCard.tsx";
 import { StepWords } from "./StepWords.tsx";
 import { TestCard } from "./TestCard.tsx";
 import { TAKEN, type Taken, takenAs } from "./taken.ts";
+import { WithWhat } from "./tools/WithWhat.tsx";
 import { type Presses, useBenchKeys } from "./useBenchKeys.ts";
 import { usePedal } from "./usePedal.ts";
 import type { Sitting } from "./useSitting.ts";
 import { useTries } from "./useTries.ts";
 import { useVoice } from "./useVoice.ts";
-import { WithWhat } from "./WithWhat.tsx";
 
 type Row = StepsDocument["steps"][number];
 type Line = Row["lines"][number];
@@ -82,9 +82,8 @@ export function Walk({
   const [pedal, learn] = usePedal();
   const [hasVoice, setVoice] = useVoice(piece && line ? `${piece.name}. ${line.value}` : row.words);
   const put = (mark: PieceMark) => {
-    if (!piece) return;
-    sitting.mark(piece.name, mark);
-    onTried();
+    if (piece) sitting.mark(piece.name, mark);
+    if (piece) onTried();
   };
   const tried = useAnswer(unit, test);
   const found = loadOf(piece?.name, doc.assembly.images);
@@ -157,7 +156,7 @@ export function Walk({
       ) : (
         <>
           <InHand kind={row.kind} isBad className="mb-3 border-l-4 border-stop px-3 text-[18px]" />
-          <WithWhat hand={tools} onUse={(tool, name) => name && sitting.use({ [tool]: name })} />
+          <WithWhat hand={tools} onUse={sitting.use} />
           <What
             plan={plan}
             row={row}

@@ -3,6 +3,7 @@ import {
   isSymptom,
   minutesToFind,
   type PlanOfRun,
+  type RankedCause,
   rankedCauses,
   STEP_CAUTIONS,
   SYMPTOMS,
@@ -98,57 +99,14 @@ function Causes({
       </p>
       <ol aria-label="What it may be">
         {ranked.map((r, i) => (
-          <li
+          <Row
             key={r.key}
-            className={`grid grid-cols-[4.2em_minmax(0,1fr)_auto] items-baseline gap-x-3 border-b border-rule py-1.5 text-[15px] ${i === 0 && !found ? "bg-metal-soft" : ""}`}
-          >
-            <span>
-              <b className="num">{fixed(100 * r.share, 0)} %</b>
-              <span
-                aria-hidden
-                className="mt-0.5 block h-[5px] bg-metal"
-                style={{ width: `${Math.max(2, 100 * r.share)}%` }}
-              />
-            </span>
-            <span>
-              <b>{r.words}</b>
-              <span className="block text-[14px] text-ink-2">
-                {i === 0 ? "look now: " : ""}
-                {r.check}, {fixed(r.minutes, 0)} min
-              </span>
-            </span>
-            {mayNote && (
-              <span className="flex gap-4">
-                {found?.cause === r.key ? (
-                  <>
-                    <b className="text-fine">that was it</b>
-                    <button type="button" className="quiet-link" onClick={() => look(r.key, undefined)}>
-                      not after all
-                    </button>
-                  </>
-                ) : (
-                  <>
-                    <button
-                      type="button"
-                      className="quiet-link min-h-6"
-                      aria-label={`${r.words}: not it`}
-                      onClick={() => look(r.key, "not")}
-                    >
-                      not it
-                    </button>
-                    <button
-                      type="button"
-                      className="quiet-link min-h-6"
-                      aria-label={`${r.words}: that was it`}
-                      onClick={() => look(r.key, "it")}
-                    >
-                      that was it
-                    </button>
-                  </>
-                )}
-              </span>
-            )}
-          </li>
+            cause={r}
+            isNext={i === 0}
+            isFound={found?.cause === r.key}
+            isOver={found !== undefined}
+            onLook={mayNote ? (came) => look(r.key, came) : undefined}
+          />
         ))}
       </ol>
       <p className="mt-2 border-l-[3px] border-rule-2 pl-3 text-[14px] text-ink-2">{STEP_CAUTIONS.test}</p>
@@ -178,5 +136,74 @@ function Causes({
         </p>
       )}
     </>
+  );
+}
+
+/** One cause: how likely, what would show it, and what came of the look. */
+function Row({
+  cause: r,
+  isNext,
+  isFound,
+  isOver,
+  onLook,
+}: {
+  cause: RankedCause;
+  isNext: boolean;
+  isFound: boolean;
+  /** It is found already. */
+  isOver: boolean;
+  onLook: ((came: Look["came"] | undefined) => void) | undefined;
+}) {
+  return (
+    <li
+      className={`grid grid-cols-[4.2em_minmax(0,1fr)_auto] items-baseline gap-x-3 border-b border-rule py-1.5 text-[15px] ${isNext && !isOver ? "bg-metal-soft" : ""}`}
+    >
+      <span>
+        <b className="num">{fixed(100 * r.share, 0)} %</b>
+        <span
+          aria-hidden
+          className="mt-0.5 block h-[5px] bg-metal"
+          style={{ width: `${Math.max(2, 100 * r.share)}%` }}
+        />
+      </span>
+      <span>
+        <b>{r.words}</b>
+        <span className="block text-[14px] text-ink-2">
+          {isNext ? "look now: " : ""}
+          {r.check}, {fixed(r.minutes, 0)} min
+        </span>
+      </span>
+      {onLook && (
+        <span className="flex gap-4">
+          {isFound ? (
+            <>
+              <b className="text-fine">that was it</b>
+              <button type="button" className="quiet-link" onClick={() => onLook(undefined)}>
+                not after all
+              </button>
+            </>
+          ) : (
+            <>
+              <button
+                type="button"
+                className="quiet-link min-h-6"
+                aria-label={`${r.words}: not it`}
+                onClick={() => onLook("not")}
+              >
+                not it
+              </button>
+              <button
+                type="button"
+                className="quiet-link min-h-6"
+                aria-label={`${r.words}: that was it`}
+                onClick={() => onLook("it")}
+              >
+                that was it
+              </button>
+            </>
+          )}
+        </span>
+      )}
+    </li>
   );
 }

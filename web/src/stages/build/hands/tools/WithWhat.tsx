@@ -1,6 +1,7 @@
 import { type BenchTool, TOOLS, type ToolAtHand } from "@kobbin/core";
 import { useMemo } from "react";
-import { type KeyBinding, useKeys } from "../../../ui/keys.ts";
+import { type KeyBinding, useKeys } from "../../../../ui/keys.ts";
+import type { Used } from "../sittingModel.ts";
 
 /** At the iron there are two: each has a key of its own. */
 const KEYS: Readonly<Record<BenchTool, string>> = { heater: "w", paste: "w", iron: "i", wire: "w" };
@@ -12,13 +13,7 @@ const WHY: Readonly<Record<ToolAtHand["why"], string>> = {
 };
 
 /** With what the step is done: what is taken while nobody says otherwise, and another by a key or a press. */
-export function WithWhat({
-  hand,
-  onUse,
-}: {
-  hand: readonly ToolAtHand[];
-  onUse: (tool: BenchTool, name: string) => void;
-}) {
+export function WithWhat({ hand, onUse }: { hand: readonly ToolAtHand[]; onUse: (used: Used) => void }) {
   const bindings = useMemo<KeyBinding[]>(
     () =>
       hand
@@ -26,7 +21,7 @@ export function WithWhat({
         .map((t) => ({
           keys: KEYS[t.tool],
           does: `another ${TOOLS[t.tool].label}`,
-          run: () => onUse(t.tool, t.all[(t.all.indexOf(t.name ?? "") + 1) % t.all.length]!),
+          run: () => onUse({ [t.tool]: t.all[(t.all.indexOf(t.name ?? "") + 1) % t.all.length]! }),
         })),
     [hand, onUse],
   );
@@ -42,7 +37,7 @@ export function WithWhat({
               value={t.name ?? ""}
               aria-label={TOOLS[t.tool].label}
               className="min-h-9 font-semibold"
-              onChange={(e) => onUse(t.tool, e.target.value)}
+              onChange={(e) => e.target.value !== "" && onUse({ [t.tool]: e.target.value })}
             >
               {t.name === undefined && <option value="">not said</option>}
               {[...new Set([...(t.name ? [t.name] : []), ...t.all])].map((name) => (

@@ -1,8 +1,8 @@
 import { type ToolAtHand, toolAtHand, toolsAt, unitOfStep } from "@kobbin/core";
 import { useMemo } from "react";
-import { useEquipment } from "../../../resources/equipment.ts";
-import { useRun } from "../../../run/runState.ts";
-import type { Used } from "./sittingModel.ts";
+import { useEquipment } from "../../../../resources/equipment.ts";
+import { useRun } from "../../../../run/runState.ts";
+import type { Used } from "../sittingModel.ts";
 
 /** With what a step is done: what is shown beside it, and what is written down with it once it is done. */
 export interface Tools {

@@ -1,7 +1,7 @@
 import { type Alloy, type HeatPresses, type HeatStand, heatStand, WINDOWS } from "@kobbin/core";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { BigKey } from "../../../bench-side/Frame.tsx";
-import { useKeys } from "../../../ui/keys.ts";
+import { BigKey } from "../../../../bench-side/Frame.tsx";
+import { useKeys } from "../../../../ui/keys.ts";
 
 const PRESS = { on: "it is on the heat", melted: "it shines", off: "it is off" } as const;
 const LOOK = { fine: "", now: "text-look", late: "text-stop" } as const;
