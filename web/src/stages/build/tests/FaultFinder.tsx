@@ -1,9 +1,12 @@
 import {
   faultsByClass,
+  isComplete,
   isSymptom,
+  microsToNumber,
   minutesToFind,
   type PlanOfRun,
   type RankedCause,
+  type RunResult,
   rankedCauses,
   STEP_CAUTIONS,
   SYMPTOMS,
@@ -81,7 +84,7 @@ function Causes({
   const ranked = rankedCauses(symptom, faultsByClass(doc, record, unit), alike, not);
   const found = looks.find((l) => l.came === "it");
   const own = ranked.reduce((n, r) => n + r.own, 0);
-  const worth = (60 * Number(result.perGood)) / 1e6 / Math.max(0.01, Number(doc.workshop.hourlyRate));
+  const worth = minutesWorth(result, Number(doc.workshop.hourlyRate));
   const look = (cause: string, came: Look["came"] | undefined) =>
     sitting.mark(lookName(symptom, cause), came === "it" ? "doubt" : came === "not" ? "done" : undefined);
   return (
@@ -91,7 +94,7 @@ function Causes({
           `${alike} ${unitOf(doc)}s do so: one bad joint on each is unlikely, what they share comes first. `}
         {ranked.length === 0
           ? "All of it is ruled out: what is left is written down nowhere. Ask somebody who has not looked yet, or give it up."
-          : `In this order it is found in ${fixed(minutesToFind(ranked), 0)} min, in the middle; after ${fixed(worth, 0)} min another ${unitOf(doc)} is cheaper. ${
+          : `In this order it is found in ${fixed(minutesToFind(ranked), 0)} min on average${worth === undefined ? "" : `; after ${fixed(worth, 0)} min another ${unitOf(doc)} is cheaper`}. ${
               own > 0
                 ? "Shares by the usual and by what was found on this product."
                 : "Shares by the usual: nothing was found on this product yet."
@@ -138,6 +141,10 @@ function Causes({
     </>
   );
 }
+
+/** So many own minutes cost as much as a good board; nothing where either is not known. */
+const minutesWorth = (r: Pick<RunResult, "perGood" | "unpriced">, hourlyRate: number): number | undefined =>
+  isComplete(r.unpriced) && hourlyRate > 0 ? (60 * microsToNumber(r.perGood)) / hourlyRate : undefined;
 
 /** One cause: how likely, what would show it, and what came of the look. */
 function Row({
