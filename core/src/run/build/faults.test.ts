@@ -2,6 +2,7 @@ import { expect, test } from "@jest/globals";
 import type { Defect, RunRecord, TestTry } from "../document/record.ts";
 import { madeMeasure, madeTest } from "../made-up.fixture.ts";
 import { rollUp } from "../roll-up.ts";
+import { jointWeights } from "../stage/joint-weights.ts";
 import { twoSided } from "../two-sided.fixture.ts";
 import { faultsByClass, suspectsOfUnit } from "./faults.ts";
 
@@ -65,13 +66,14 @@ test("where faults were found on other boards of the run it is looked at first; 
       suspectsOfUnit(doc, parts, { tries, ...record }, 1, factors).map((s) => [s.ref, s.share]),
     );
   const plain = shares({});
-  // four boards are known beside it; the model has next to nothing on them, so two faults make it about three times as likely
-  const others = [2, 3, 4, 5].map((u) => tried("c", "pass", u));
+  // 300 boards are known beside it: two faults on one part of them are (1 + 2) / (1 + as many as the model has there)
+  const others = Array.from({ length: 300 }, (_, i) => tried("c", "pass", i + 2));
   const defects = [found(2, "R2.1"), found(3, "R2", "shifted")];
   const twice = shares({ tries: [...tries, ...others], defects });
   const odds = (of: Record<string, number>) => of.R2! / of.C1!;
-  expect(odds(twice) / odds(plain)).toBeGreaterThan(2.9);
-  expect(odds(twice) / odds(plain)).toBeLessThan(3);
+  const w = jointWeights(doc, parts).get("R2")!;
+  expect(w * 300).toBeGreaterThan(0.01);
+  expect(odds(twice) / odds(plain)).toBeCloseTo(3 / (1 + 300 * w), 9);
   // of this board itself, of the bare board or of another part it says nothing more
   expect(shares({ defects: [found(1, "R2"), found(2, "R2", "drill"), found(2, "R3")] })).toEqual(plain);
   // a kind of which the shop had ten times as many faults as the model

@@ -352,3 +352,37 @@ test("rows of closed runs are laid together: houses by boards, lots of one part 
   expect(rows.filter((r) => r.name === "")).toEqual([]);
   expect(run("North", ["a"], [], 0)).toEqual([]);
 });
+
+test("a part's share over several runs is by the boards that were looked at; one fault never stands out by itself", () => {
+  const run = (parts: LinePart[], boards: number, defects: Defect[]) =>
+    factorsAtClosing(
+      madeRun({}),
+      parts,
+      {
+        defects,
+        sittings: Array.from({ length: boards }, (_, i) => sitting(i + 1, 1, "", [])),
+        work: [],
+      },
+      [],
+    );
+  // R1 alone on thirty boards, C1 alone on ten: C1 has a quarter of what may go wrong, and two of two faults: 1/16
+  const two = [
+    ...run([part("10k", ["R1"])], 30, []),
+    ...run([part("100n", ["C1"])], 10, [fault(1, "C1"), fault(2, "C1")]),
+  ];
+  expect(weighed(two).find((f) => f.kind === "part")).toMatchObject({
+    name: "100n",
+    share: 0.25,
+    chance: expect.closeTo(1 / 16, 9),
+  });
+  // one of two faults on a part that has a thousandth of what may go wrong
+  const rare = weighed([
+    { kind: "part", name: "a", seen: 1, weight: 1 },
+    { kind: "part", name: "b", seen: 1, weight: 999 },
+  ]);
+  expect(rare.map((f) => [f.name, f.standsOut])).toEqual([
+    ["a", false],
+    ["b", false],
+  ]);
+  expect(rare[0]!.chance * 2).toBeLessThan(0.05);
+});

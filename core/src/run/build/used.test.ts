@@ -30,6 +30,11 @@ test("what was said of a step stands, even of a heater that is gone; else the ne
     "as before",
   ]);
   expect(hand(90, undefined, [with_(1, "Plate"), with_(91, "Small oven")])).toEqual(["Plate", "as before"]);
+  // its own other heat is nearer than any board before
+  expect(hand(3, undefined, [with_(2, "Plate"), with_(3, "Small oven")])).toEqual([
+    "Small oven",
+    "as before",
+  ]);
   // one that is out of order or gone is not taken again, and of two nobody knows which
   expect(hand(3, undefined, [with_(2, "Old oven")])).toEqual([undefined, "open"]);
   expect(hand(3, undefined, [], [OVEN, PASTE])).toEqual(["Small oven", "the only one"]);
