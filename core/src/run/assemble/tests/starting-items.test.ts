@@ -87,6 +87,11 @@ test("the plan is put in the order that finds bad joints soonest, without power 
   expect(soonest.thenMinutes).toBeLessThan(soonest.nowMinutes);
   expect(soonest.thenMinutes).toBeGreaterThanOrEqual(9);
   expect(soonest.thenMinutes).toBeLessThanOrEqual(9.1);
+  // what is tried besides the bench has no place in the order: it comes after all of it, and finds nothing sooner
+  const week = { ...item("week", 0.1, { reads: ["D2.1"], through: ["D2", "R9"] }), besides: { days: 7 } };
+  const later = soonestPlan({ ...d, assembly: { ...d.assembly, tests: [week, ...tests] } }, parts)!;
+  expect(later.tests.map((t) => t.id)).toEqual(["bare", "quick", "slow", "nothing", "week"]);
+  expect(later.thenMinutes).toBe(soonest.thenMinutes);
   expect(soonestPlan(doc, parts)).toBeUndefined();
   // power is turned up in its stages before anything is read under it, though that finds more
   const up = (id: string) => item(id, 5, { drives: ["J1.1"], reads: ["J1.1"], unit: "mA", max: "9" });

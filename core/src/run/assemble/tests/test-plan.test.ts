@@ -139,3 +139,18 @@ test("readings are held against limits by a meter whose day to be checked is pas
   expect(notes("V")).toEqual([]);
   expect(notes(undefined, meter("a", "2026-11-11"))).toEqual([]);
 });
+
+test("what is tried on a few boards alone says nothing of the others, and takes none of their minutes; its circumstances are printed", () => {
+  const rail = madeTest("rail", { reads: ["J1.1"], minutes: 1 });
+  const few = madeTest("few", { reads: ["J1.2"], minutes: 5, besides: { where: "at a fair", boards: 2 } });
+  const week = madeTest("week", { reads: ["R1.2"], minutes: 2, besides: { days: 7 } });
+  const doc = made(rail, few, week);
+  expect([stands(doc)["J1.1"], stands(doc)["J1.2"], stands(doc)["R1.2"]]).toEqual([
+    "tested",
+    "never",
+    "tested",
+  ]);
+  expect(coverageOf(doc)!.minutes).toBe(3);
+  const how = planOfRun(doc, rollUp(doc)).sheet.steps.find((s) => s.kind === "test")!.how;
+  expect(how.find((h) => h.startsWith("2. few"))).toMatch(/^2\. few, at a fair, on 2 boards: /);
+});
