@@ -110,6 +110,7 @@ test("what is tried besides the bench is waited for from its day on, on the boar
   const tests = [
     { ...plain, id: "rail", name: "rail" },
     { ...plain, id: "week", name: "after a week", besides: { days: 7, where: "in the cold", boards: 2 } },
+    { ...plain, id: "month", name: "after a month", besides: { days: 30 } },
   ];
   const r = await runIn(server, "Tried later", async (v, { id, version }) => {
     expect((await v.patch(`/api/runs/${id}`, { version, assembly: { tests } })).status).toBe(200);
@@ -121,13 +122,10 @@ test("what is tried besides the bench is waited for from its day on, on the boar
   await server.figures();
   const tried = (unit: number, item: string, on: string) =>
     r.v.post(`/api/runs/${r.id}/tries`, { unit, item, on, says: "yes" });
-  const waits = async () =>
-    ((await r.v.get("/api/waiting")).body as WaitingAnswer).tests.map((t) => [
-      t.name,
-      t.units,
-      t.from,
-      t.isDue,
-    ]);
+  const waits = async (item = "week") =>
+    ((await r.v.get("/api/waiting")).body as WaitingAnswer).tests
+      .filter((t) => t.item === item)
+      .map((t) => [t.name, t.units, t.from, t.isDue]);
   expect(await waits()).toEqual([]);
   // each of three passes at the bench: two of them are meant, one may be tried since long, one in days to come
   for (const [unit, on] of [
@@ -140,6 +138,11 @@ test("what is tried besides the bench is waited for from its day on, on the boar
   expect(((await r.v.get("/api/waiting")).body as WaitingAnswer).tests[0]!.words).toBe(
     "after 7 days, in the cold, on 2 boards",
   );
+  // boards of the same day stand together, those of another apart
+  expect(await waits("month")).toEqual([
+    ["after a month", [1, 2], "2020-04-01", true],
+    ["after a month", [3], "2020-04-08", true],
+  ]);
   await tried(1, "week", "2020-03-12");
   expect(await waits()).toEqual([["after a week", [2], "2020-03-09", true]]);
   await tried(3, "week", "2020-03-20");

@@ -383,8 +383,10 @@ test("what was built of a doubted part, house or lot is found: by its number as 
       used: { heater },
     });
   const machine = await doubt({ kind: "machine", id: oven, name: "Old oven" });
+  const hands = await doubt({ kind: "machine", id: oven, name: "Old oven", person: "somebody else" });
   const { lessons } = (await v.get("/api/learned")).body as LearnedAnswer;
   expect(lessons.find((l) => l.id === machine)!.built).toMatchObject([{ run: "first", begun: 6, units: 2 }]);
+  expect(lessons.find((l) => l.id === hands)!.built).toEqual([]);
   expect(lessons.find((l) => l.id === ids.lot)!.built[0]).not.toHaveProperty("units");
   const built = (id: string) =>
     lessons.find((l) => l.id === id)!.built.map((b) => [b.run, b.begun, b.good, b.places]);
@@ -426,6 +428,20 @@ test("what was built of a doubted part, house or lot is found: by its number as 
   await v.put(`/api/runs/${first}/outs`, { units: [2, 4], on: "2026-03-04", towards: "a fair" });
   const closed = await v.put(`/api/runs/${first}/closing`, { stays: { [lot]: 13 } });
   const taken = { ...boards, runId: first, taken: 27, out: 2 };
+  const closings = async () => ((await v.get("/api/learned")).body as LearnedAnswer).mistakes.common.closed;
+  const closedOn = (on: string) =>
+    server.owner.query(
+      `with quiet as (select set_config('app.change', 'off', true))
+       update closing set closed_on = $2 from quiet where run_id = $1`,
+      [first, on],
+    );
+  const { rows: was } = await server.owner.query("select closed_on as on from closing where run_id = $1", [
+    first,
+  ]);
+  expect(await closings()).toBe(1);
+  await closedOn("2020-01-01");
+  expect(await closings()).toBe(0);
+  await closedOn(was[0].on);
   expect(await withLot()).toEqual([taken]);
   const refill = new pg.Client({ connectionString: server.ownerUrl });
   await refill.connect();
