@@ -27,7 +27,7 @@ export async function hasTinOven({ door }: Teller): Promise<() => Promise<void>>
       check: { kind: "machine", id, name: TIN_OVEN },
       level: "error",
       sure: "likely",
-      came: "five faults on eight boards, and none on the thirteen beside them",
+      came: "five joints and parts wrong on eight boards, and none on the thirteen beside them",
       since: "2026-05-27",
     });
   };
