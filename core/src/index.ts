@@ -691,8 +691,10 @@ export { boardsNamed, type Compared, compareSettings } from "./testing/experimen
 export { readTyped, type TypedReading } from "./testing/reading.ts";
 export type { Suspect } from "./testing/suspects.ts";
 export {
+  ALIKE,
   isSymptom,
   minutesToFind,
+  PRIOR_FAULTS,
   type RankedCause,
   rankedCauses,
   SYMPTOMS,

@@ -73,6 +73,9 @@ test("steps at the bench are kept piece by piece; what two press at one board is
   expect((await kept()).find((s) => s.unit === 4)!.used).toEqual({ heater: "Small oven" });
   expect((await put(at({ unit: 5, used: { stove: "x" } as never }))).status).toBe(422);
   expect((await says(r))[0]).toBe("board 4, step 3: done, with Small oven");
+  // a look at what may ail a board puts nothing on it
+  await put(at({ unit: 6, marks: { "check dead way": "doubt", "check dead gone": "done", R1: "done" } }));
+  expect((await says(r))[0]).toBe("board 6, step 3: 1 on, 2 looks at what may ail it");
   // what is taken back is gone; another board has a row of its own
   const now = await seen();
   await put(at({ version: now, marks: { R1: "done", R3: "doubt" }, minutes: { desk: 2.25, phone: 0.5 } }));
@@ -81,6 +84,7 @@ test("steps at the bench are kept piece by piece; what two press at one board is
     [1, ["R1", "R3"]],
     [2, []],
     [4, []],
+    [6, ["R1", "check dead gone", "check dead way"]],
     [9, ["R1", "R2"]],
   ]);
   expect((await says(r)).slice(0, 2)).toEqual(["board 2, step 3: done", "board 1, step 3: 2 on, 1 in doubt"]);

@@ -240,8 +240,13 @@ function testWords(doc: RunDocument): string[] {
   const { tests = [] } = doc.assembly;
   const coverage = tests.length === 0 ? undefined : coverageOf(doc);
   const reaches = coverage && new Reaches(wiredOf(doc).parts);
+  const idle = new Set(coverage?.idle.map((i) => i.id));
   const says = (t: TestItem) =>
-    reaches ? `; a pass says something of ${counted(reaches.tests(t).length, "pin")}` : "";
+    !reaches || t.besides?.boards !== undefined
+      ? ""
+      : idle.has(t.id)
+        ? "; it exercises nothing"
+        : `; a pass says something of ${counted(reaches.tests(t).length, "pin")}`;
   const { tested = 0, implied = 0, never = 0 } = coverage?.cover.pins ?? {};
   return [
     ...tests.map(

@@ -6,7 +6,8 @@ import type { LinePart } from "../document/parts.ts";
 
 /**
  * How likely one joint of a part is bad, as it is soldered: expected defects of its line by its pieces and their joints
- * (domain.md 7.4), as the shop's own faults make it. By reference, of several boards with the board's name; nothing of what is not soldered here.
+ * (domain.md 7.4), as the shop's own faults make it. By reference, of several boards with the board's name; nothing of what
+ * is not soldered here.
  */
 export function jointWeights(
   doc: RunDocument,

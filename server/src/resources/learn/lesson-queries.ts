@@ -2,6 +2,7 @@ import type { LessonBody, NewLessonBody, ShopLesson } from "@kobbin/contract";
 import { BENCH_TOOLS, type RunLesson } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
+import { FORMER } from "../people/index.ts";
 
 /**
  * Lessons that count for a product, oldest first; of those it is let off the reason. In whose hands a machine is doubted is
@@ -48,7 +49,9 @@ const USES = `(
     where lot_id = case when l.looks_at->>'kind' = 'lot' then (l.looks_at->>'id')::uuid end
     union all
     -- by the name it had when a board went through it, which it may have still
-    (select s.run_id, '{}'::text[], count(distinct s.unit)::integer
+    -- who left stands under one name with all who left: any board of theirs may have it, which is not known
+    (select s.run_id, '{}'::text[],
+       case when l.looks_at->>'person' = '${FORMER}' then null else count(distinct s.unit)::integer end
      from (select l.looks_at->>'name' as name union select name from equipment where id::text = l.looks_at->>'id') as m
      cross join unnest(array['${BENCH_TOOLS.join("', '")}']) as t(tool)
      join sitting as s on s.used @> jsonb_build_object(t.tool, m.name) and s.used <> '{}' and s.unit > 0
@@ -56,10 +59,12 @@ const USES = `(
      group by s.run_id)
     union all
     -- what a board was loaded with last; of a chip that is loaded loose nobody knows on which board it went
-    (select i.run_id, '{}'::text[], case when bool_or(i.is_loose) then null else count(distinct i.unit)::integer end
-     from (select distinct on (x.run_id, x.place, lower(x.name), x.unit) x.run_id, x.unit, x.version_text,
-         coalesce(r.document->'assembly'->'programLoose' ? x.place, false) as is_loose
-       from image_load as x left join release as r on r.run_id = x.run_id
+    (select i.run_id, '{}'::text[],
+       case when exists (select from release as r where r.run_id = i.run_id
+           and r.document->'assembly'->'programLoose' ?| array_agg(i.place)) then null
+         else count(distinct i.unit)::integer end
+     from (select distinct on (x.run_id, x.place, lower(x.name), x.unit) x.run_id, x.unit, x.place, x.version_text
+       from image_load as x
        where l.looks_at->>'kind' = 'program' and lower(x.name) = lower(btrim(l.looks_at->>'name')) and x.is_right
        order by x.run_id, x.place, lower(x.name), x.unit, x.at desc) as i
      where btrim(l.looks_at->>'version') = '' or lower(btrim(i.version_text)) = lower(btrim(l.looks_at->>'version'))

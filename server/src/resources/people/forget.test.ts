@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { HistoryAnswer, PeopleAnswer } from "@kobbin/contract";
+import type { HistoryAnswer, LearnedAnswer, PeopleAnswer } from "@kobbin/contract";
 import { invite } from "../../../test/fixture.ts";
 import { startServer, type TestServer } from "../../../test/kit.ts";
 import { releasedRun } from "../../../test/released-run.ts";
@@ -31,7 +31,15 @@ test("the name of somebody who left goes out of all they did; what they did stay
   const { id: two } = (await r.v.post("/api/runs", { revisionId: r.revisionId, name: "two", goodBoards: 5 }))
     .body as { id: string };
   expect((await r.v.post(`/api/runs/${two}/release`)).status).toBe(201);
-  const sat = { unit: 1, step: 3, marks: { R1: "done" }, lost: {}, minutes: {}, isDone: true };
+  const sat = {
+    unit: 1,
+    step: 3,
+    marks: { R1: "done" },
+    lost: {},
+    minutes: {},
+    isDone: true,
+    used: { heater: "Plate" },
+  };
   await rosa.put(`/api/runs/${two}/sittings`, sat);
   await rosa.post(`/api/runs/${two}/defects`, fault);
   await rosa.post(`/api/runs/${two}/work`, { on: "2026-12-02", started: 1, good: 1 });
@@ -44,6 +52,11 @@ test("the name of somebody who left goes out of all they did; what they did stay
       )
     ).rows[0]!.factors.filter((f) => f.kind === "person");
   expect(await putOn()).toEqual([{ kind: "person", name: "rosa@leaving", seen: 1, weight: 1 }]);
+  const heated = async () =>
+    ((await r.v.get("/api/learned")).body as LearnedAnswer).lessons.flatMap((l) =>
+      l.built.map((b) => [b.run, b.units]),
+    );
+  expect(await heated()).toEqual([["two", 1]]);
   // names that stand within a column: who doubts a part, now and as it was
   const { ids } = (await rosa.post("/api/parts", { parts: [{ mpn: "PART-1" }, { mpn: "PART-2" }] })).body as {
     ids: string[];
@@ -65,6 +78,8 @@ test("the name of somebody who left goes out of all they did; what they did stay
   expect((await forget("Kobbin")).status).toBe(404);
   expect((await forget("rosa@leaving")).status).toBe(204);
   expect((await people()).left).toEqual([]);
+  // all who left have one name: which boards were in whose hands is not known any more, and not told as if it were
+  expect(await heated()).toEqual([["two", undefined]]);
   const { record } = await r.read();
   expect(record!.work.map((w) => w.person).sort()).toEqual(["other@leaving", "somebody who left"]);
   const { changes } = (await r.v.get(`/api/history?run=${r.id}`)).body as HistoryAnswer;

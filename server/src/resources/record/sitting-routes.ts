@@ -56,7 +56,9 @@ function refuseStrange(b: SittingBody, lines: ReadonlySet<string>): void {
 
 /** @example "board 3, step 4: 12 pieces on, 1 in doubt" */
 function sentence({ unit, step, marks, lost, isDone, used }: SittingBody): string {
-  const all = Object.values(marks);
+  // a look at what may ail a board puts nothing on it
+  const looks = Object.keys(marks).filter((name) => name.startsWith("check ")).length;
+  const all = Object.entries(marks).flatMap(([name, m]) => (name.startsWith("check ") ? [] : [m]));
   const n = (of: string) => all.filter((m) => m === of).length;
   const gone = Object.values(lost).reduce((a, x) => a + x, 0);
   const parts = [
@@ -65,6 +67,7 @@ function sentence({ unit, step, marks, lost, isDone, used }: SittingBody): strin
     ...(n("doubt") > 0 ? [`${n("doubt")} in doubt`] : []),
     ...(n("skipped") > 0 ? [`${n("skipped")} left for later`] : []),
     ...(gone > 0 ? [`${gone} lost`] : []),
+    ...(looks > 0 ? [`${looks} ${looks === 1 ? "look" : "looks"} at what may ail it`] : []),
     ...Object.values(used ?? {}).map((name) => `with ${name}`),
   ];
   return `${unit === 0 ? "all boards" : `board ${unit}`}, step ${step}: ${parts.join(", ") || "begun"}`;

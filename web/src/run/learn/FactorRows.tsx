@@ -37,9 +37,9 @@ export function FactorRows({ factors }: { factors: readonly Factor[] }) {
                 </svg>
               </td>
               <td className="num">
-                {f.seen} of {f.of}
+                {f.seen} of {f.of} faults
               </td>
-              <td>{shareWords(f.share)} would be its share</td>
+              <td>its share would be {shareWords(f.share)}</td>
               <td>{chanceWords(f.chance)} by chance</td>
             </tr>
           ))}

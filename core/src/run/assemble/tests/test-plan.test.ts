@@ -152,5 +152,15 @@ test("what is tried on a few boards alone says nothing of the others, and takes 
   ]);
   expect(coverageOf(doc)!.minutes).toBe(3);
   const how = planOfRun(doc, rollUp(doc)).sheet.steps.find((s) => s.kind === "test")!.how;
-  expect(how.find((h) => h.startsWith("2. few"))).toMatch(/^2\. few, at a fair, on 2 boards: /);
+  // of the boards it is not tried on it says nothing, so no pin is counted for it; one that names nothing that is there says so
+  expect(how.find((h) => h.startsWith("2. few"))).toMatch(/^2\. few, at a fair, on 2 boards: [^;]*\.$/);
+  const odd = made(
+    rail,
+    { ...few, reads: ["X9.1"] },
+    madeTest("firing", { besides: { boards: 1 } }),
+    madeTest("nothing", {}),
+  );
+  expect(coverageOf(odd)!.idle.map((i) => i.id)).toEqual(["few", "nothing"]);
+  const said = planOfRun(odd, rollUp(odd)).sheet.steps.find((s) => s.kind === "test")!.how;
+  expect(said.find((h) => h.startsWith("4. nothing"))).toMatch(/; it exercises nothing\.$/);
 });

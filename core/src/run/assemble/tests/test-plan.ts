@@ -52,16 +52,19 @@ function idleOf(
 
 /**
  * What a plan tests, what it only implies, and what it says nothing of (domain.md 9.6; `cover/1`), painted on the boards' own
- * pins. Items that name nothing that is there are left out and told, and so are those that are tried on a few boards alone.
- * Nothing where no file tells pins and nets.
+ * pins. Items that name nothing that is there are left out and told; those that are tried on a few boards alone are left out,
+ * and told where they name what is not there. Nothing where no file tells pins and nets.
  */
 export function coverageOf(doc: RunDocument): Coverage | undefined {
   const { parts, at } = wiredOf(doc);
   if (parts.length === 0) return undefined;
   const known = { pins: new Set(at.keys()), parts: new Map(parts.map((p) => [p.ref, p.pins.length])) };
+  const all = doc.assembly.tests ?? [];
   // what is tried on a few alone says nothing of the others
-  const items = (doc.assembly.tests ?? []).filter((t) => t.besides?.boards === undefined);
-  const idle = items.flatMap((i) => {
+  const items = all.filter((t) => t.besides?.boards === undefined);
+  const idle = all.flatMap((i) => {
+    // a whole firing at another studio names no pin, and need not
+    if (!items.includes(i) && i.drives.length + i.reads.length + i.through.length === 0) return [];
     const because = idleOf(i, known);
     return because ? [{ id: i.id, because }] : [];
   });

@@ -82,8 +82,9 @@ export function Walk({
   const [pedal, learn] = usePedal();
   const [hasVoice, setVoice] = useVoice(piece && line ? `${piece.name}. ${line.value}` : row.words);
   const put = (mark: PieceMark) => {
-    if (piece) sitting.mark(piece.name, mark);
-    if (piece) onTried();
+    if (!piece) return;
+    sitting.mark(piece.name, mark);
+    onTried();
   };
   const tried = useAnswer(unit, test);
   const found = loadOf(piece?.name, doc.assembly.images);
@@ -120,8 +121,7 @@ export function Walk({
       head={
         <>
           {head}
-          {!isAllOfIt && <Status stand={stand} of={takenAs(row.kind)} />}
-          <span className="text-[14px] text-ink-2">{sitting.isAllSent ? "kept" : "keeping …"}</span>
+          <Status stand={isAllOfIt ? NOTHING_OF : stand} of={takenAs(row.kind)} sitting={sitting} />
         </>
       }
       share={isAllOfIt || stand.of === 0 ? (sitting.sat.isDone ? 1 : 0) : stand.on / stand.of}
@@ -254,14 +254,18 @@ function useAnswer(unit: number, test: TestItem | undefined) {
   };
 }
 
-/** How many are on, left, in doubt. */
-function Status({ stand, of }: { stand: StepStand; of: Taken }) {
-  if (stand.of === 0) return null;
+/** How many are on, left, in doubt, and whether the server has it. */
+function Status({ stand, of, sitting }: { stand: StepStand; of: Taken; sitting: Sitting }) {
   return (
-    <p className="num text-[18px]" role="status">
-      {stand.on} of {stand.of} {TAKEN[of].are}
-      {stand.skipped > 0 ? `, ${stand.skipped} left for later` : ""}
-      {stand.doubts > 0 ? `, ${stand.doubts} ${TAKEN[of].doubtful}` : ""}
-    </p>
+    <>
+      {stand.of > 0 && (
+        <p className="num text-[18px]" role="status">
+          {stand.on} of {stand.of} {TAKEN[of].are}
+          {stand.skipped > 0 ? `, ${stand.skipped} left for later` : ""}
+          {stand.doubts > 0 ? `, ${stand.doubts} ${TAKEN[of].doubtful}` : ""}
+        </p>
+      )}
+      <span className="text-[14px] text-ink-2">{sitting.isAllSent ? "kept" : "keeping …"}</span>
+    </>
   );
 }

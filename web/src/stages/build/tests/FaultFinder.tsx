@@ -19,7 +19,7 @@ import { useRun } from "../../../run/runState.ts";
 import { Pick } from "../../../ui/Field.tsx";
 import { count, fixed } from "../../../ui/text/format.ts";
 import { useSitting } from "../hands/useSitting.ts";
-import { alikeBoards, type Look, lookName, looksOf } from "./looks.ts";
+import { alikeBoards, type Look, lookName, looksOf, sharesFrom } from "./looks.ts";
 
 /**
  * What may ail a board that does not do as it should: one symptom, its causes by share over minutes, one look at a time,
@@ -81,24 +81,18 @@ function Causes({
   const looks = looksOf(sitting.sat.marks, symptom);
   const alike = alikeBoards(record.sittings ?? [], symptom, unit);
   const not = new Set(looks.filter((l) => l.came === "not").map((l) => l.cause));
-  const ranked = rankedCauses(symptom, faultsByClass(doc, record, unit), alike, not);
+  const seen = faultsByClass(doc, record, unit);
+  const ranked = rankedCauses(symptom, seen, alike, not);
   const found = looks.find((l) => l.came === "it");
-  const own = ranked.reduce((n, r) => n + r.own, 0);
   const worth = minutesWorth(result, Number(doc.workshop.hourlyRate));
   const look = (cause: string, came: Look["came"] | undefined) =>
     sitting.mark(lookName(symptom, cause), came === "it" ? "doubt" : came === "not" ? "done" : undefined);
   return (
     <>
       <p className="mt-2 max-w-[76ch] text-[14.5px] text-ink-2">
-        {alike > 1 &&
-          `${alike} ${unitOf(doc)}s do so: one bad joint on each is unlikely, what they share comes first. `}
         {ranked.length === 0
-          ? "All of it is ruled out: what is left is written down nowhere. Ask somebody who has not looked yet, or give it up."
-          : `In this order it is found in ${fixed(minutesToFind(ranked), 0)} min on average${worth === undefined ? "" : `; after ${fixed(worth, 0)} min another ${unitOf(doc)} is cheaper`}. ${
-              own > 0
-                ? "Shares by the usual and by what was found on this product."
-                : "Shares by the usual: nothing was found on this product yet."
-            } One change at a time.`}
+          ? "All of it is ruled out, and nothing else is known to do so. Ask somebody who has not looked yet, or give it up."
+          : `In this order it is found in ${fixed(minutesToFind(ranked), 0)} min on average${worth === undefined ? "" : `; after ${fixed(worth, 0)} min another ${unitOf(doc)} is cheaper`}. One change at a time. ${sharesFrom(symptom, seen, alike, unitOf(doc))}`}
       </p>
       <ol aria-label="What it may be">
         {ranked.map((r, i) => (
