@@ -51,7 +51,9 @@ export function WithWhat({ hand, onUse }: { hand: readonly ToolAtHand[]; onUse: 
           )}
           {WHY[t.why] && <span className={t.why === "open" ? "text-look" : "text-ink-2"}>{WHY[t.why]}</span>}
           {t.all.length > 1 && (
-            <kbd className="text-[14px] text-ink-2 max-sm:hidden">{KEYS[t.tool].toUpperCase()}</kbd>
+            <span className="text-[14px] text-ink-2 max-sm:hidden">
+              another <kbd>{KEYS[t.tool].toUpperCase()}</kbd>
+            </span>
           )}
         </li>
       ))}
