@@ -426,7 +426,14 @@ export {
 } from "./run/build/tries.ts";
 export { heatsOf, TOOLS, type ToolAtHand, toolAtHand, toolsAt } from "./run/build/used.ts";
 export { type CostDocument, costDocument } from "./run/cost-document.ts";
-export { type CurvePoint, curvePoint, curveQuantities, quotedOf, togetherOf } from "./run/curve.ts";
+export {
+  type CurvePoint,
+  curvePoint,
+  curveQuantities,
+  type PointCaches,
+  quotedOf,
+  togetherOf,
+} from "./run/curve.ts";
 export { toRunLines } from "./run/document/bill/lines.ts";
 export { isUnnamed, type RuleClass, ruleLines } from "./run/document/bill/rule-lines.ts";
 export { asTree, timesInProduct, withVariant } from "./run/document/bill/structure.ts";

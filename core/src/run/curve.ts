@@ -74,10 +74,14 @@ export interface PointCaches {
  */
 export function curvePoint(doc: RunDocument, quantity: number, shared?: PointCaches): CurvePoint {
   const at = { ...doc, goodBoards: quantity };
-  const known = rollUp(at, { scope: "the best", ...(shared ? { cache: shared.known } : {}) });
+  const known = rollUp(at, { scope: "the best", notes: "none", ...(shared ? { cache: shared.known } : {}) });
   const isShort = known.unpriced.lines.length > 0;
   const r = isShort
-    ? rollUp(withoutStockLimits(at), { scope: "the best", ...(shared ? { cache: shared.endless } : {}) })
+    ? rollUp(withoutStockLimits(at), {
+        scope: "the best",
+        notes: "none",
+        ...(shared ? { cache: shared.endless } : {}),
+      })
     : known;
   const unpriced = countUnpriced(r);
   const quoted = [

@@ -67,9 +67,10 @@ export interface RollUpWith {
   readonly cache?: BasketCache;
   /** "the best" leaves out the baskets that are only compared, where no other one is chosen. */
   readonly scope?: "all baskets" | "the best";
+  /** Notes are left out where only figures are wanted: at every point of a curve, of every alternative. */
+  readonly notes?: "all" | "none";
   /**
-   * The same run with another house or options of its boards alone: what does not hang on those is taken from here, and
-   * nothing is said in notes.
+   * The same run with another house or options of its boards alone: what does not hang on those is taken from here.
    */
   readonly same?: RunResult;
   /** What happened since the release: then the difference is explained. */
@@ -85,7 +86,7 @@ export interface RollUpWith {
  */
 export function rollUp(
   given: RunDocument,
-  { cache = new Map(), scope = "all baskets", record, same }: RollUpWith = {},
+  { cache = new Map(), scope = "all baskets", notes: wanted = "all", record, same }: RollUpWith = {},
 ): RunResult {
   const doc = asMade(given);
   const { w, chance, baskets } = workOut(doc, same ?? beforeBoards(doc, cache, scope));
@@ -101,11 +102,7 @@ export function rollUp(
     STAGES.flatMap((s) => s.cash?.(w) ?? []),
   );
   const days = Object.assign({ ...NO_BRANCHES }, ...STAGES.map((s) => s.ready?.(w) ?? {})) as Branches;
-  const notes = same
-    ? []
-    : collectNotes(doc, (add) => {
-        for (const s of STAGES) s.notes?.(w, add);
-      });
+  const notes = wanted === "none" ? [] : notesOf(w);
   const uncovered = w.basket.lines.filter((l) => l.missing > 0);
   return {
     start: w.start,
@@ -151,6 +148,11 @@ export function rollUp(
     ) as RunResult["stages"],
   };
 }
+
+const notesOf = (w: Worked) =>
+  collectNotes(w.doc, (add) => {
+    for (const s of STAGES) s.notes?.(w, add);
+  });
 
 /** What does not hang on which house makes the boards and how. */
 type BeforeBoards = Pick<

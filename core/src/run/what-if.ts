@@ -25,7 +25,12 @@ export function whatIf(
   stages?: readonly StageKey[],
 ): Partial<WhatIf> {
   const ask = asking(doc, base, (alternative) =>
-    rollUp(alternative, { cache, ...(isOfBoardsAlone(doc, alternative) ? { same: base } : {}) }),
+    rollUp(alternative, {
+      cache,
+      scope: "the best",
+      notes: "none",
+      ...(isOfBoardsAlone(doc, alternative) ? { same: base } : {}),
+    }),
   );
   const asked = STAGES.filter((s) => !stages || stages.includes(s.key));
   return Object.assign({}, ...asked.map((s) => s.effects?.(ask) ?? {}));

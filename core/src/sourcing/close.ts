@@ -1,6 +1,6 @@
 import { costOf, coverLine, coverTable, type Pick } from "./cover.ts";
 import type { OpenCase } from "./open-case.ts";
-import type { Problem, ProblemLine, Source } from "./problem.ts";
+import type { Problem, Source } from "./problem.ts";
 import { evaluate } from "./solution.ts";
 
 /** Ways a line may be bought in a case, and what of it the case asks for. */
@@ -35,6 +35,35 @@ export interface CloseEffort {
 
 const MOST_TABLE = 400_000;
 
+/** What a case's lines cost at its weights, however much dearer a basket may be: worked out once, and asked at each limit. */
+export class CaseTables {
+  private readonly p: Problem;
+  private readonly c: OpenCase;
+  private readonly least: (ReturnType<typeof coverLine> | "not asked")[];
+  private readonly rests: (readonly Float64Array[] | undefined)[];
+
+  constructor(p: Problem, c: OpenCase) {
+    this.p = p;
+    this.c = c;
+    this.least = p.lines.map(() => "not asked" as const);
+    this.rests = p.lines.map(() => undefined);
+  }
+
+  /** The least a line costs; undefined where that is not known exactly. */
+  leastOf(l: number): number | undefined {
+    if (this.least[l] === "not asked")
+      this.least[l] = coverLine(this.p.lines[l]!, this.c.open, this.c.weights);
+    const k = this.least[l] as ReturnType<typeof coverLine>;
+    return k?.isExact ? k.cost : undefined;
+  }
+
+  /** By number of sources, those behind it in the list: what they need at least for each rest. */
+  restsOf(l: number, sources: readonly Source[]): readonly Float64Array[] {
+    this.rests[l] ??= coverTable(this.p.lines[l]!.need, [...sources].reverse(), this.c.weights).stages;
+    return this.rests[l]!;
+  }
+}
+
 /**
  * Tries out a case to the end: every way to buy each line that the bound still allows, combined line by line.
  *
@@ -45,12 +74,18 @@ const MOST_TABLE = 400_000;
  *
  * @param limit a better basket costs at most this
  */
-export function closeCase(p: Problem, c: OpenCase, limit: number, effort: CloseEffort): Closed {
+export function closeCase(
+  p: Problem,
+  c: OpenCase,
+  limit: number,
+  effort: CloseEffort,
+  tables = new CaseTables(p, c),
+): Closed {
   const all = c.floors.flatMap((f, s) => (f > p.fixed[s]! ? [s] : []));
   // a floor that weighs nothing is reached by itself as a rule: it is asked for only where a basket misses it
   let asked = all.filter((s) => c.weights[s]! < p.factor[s]!);
   for (;;) {
-    const found = tryOut(p, c, limit, asked, effort);
+    const found = tryOut(p, c, limit, asked, effort, tables);
     if (found.kind === "too-much" || !found.picks) return found;
     const { spend } = evaluate(p, found.picks);
     const missed = all.filter((s) => spend[s]! < c.floors[s]!);
@@ -65,6 +100,7 @@ function tryOut(
   limit: number,
   asked: readonly number[],
   effort: CloseEffort,
+  tables: CaseTables,
 ): Closed {
   const goal = asked.map((s) => c.floors[s]! - p.fixed[s]!);
   const lambda = asked.map((s) => p.factor[s]! - c.weights[s]!);
@@ -72,17 +108,17 @@ function tryOut(
     c.fees + p.suppliers.reduce((n, _, s) => n + (c.open & (1 << s) ? p.fixed[s]! * p.factor[s]! : 0), 0);
   const price = lambda.reduce((n, l, i) => n + l * goal[i]!, 0);
   const least: number[] = [];
-  for (const line of p.lines) {
-    const k = coverLine(line, c.open, c.weights);
-    if (!k?.isExact) return { kind: "too-much" };
-    least.push(k.cost);
+  for (let l = 0; l < p.lines.length; l++) {
+    const cost = tables.leastOf(l);
+    if (cost === undefined) return { kind: "too-much" };
+    least.push(cost);
   }
   const floor = base + price + least.reduce((a, b) => a + b, 0);
   const slack = limit - floor + 0.01;
   if (slack < 0) return { kind: "closed" };
   const lists: { ways: Way[]; least: number; line: number }[] = [];
   for (let l = 0; l < p.lines.length; l++) {
-    const ways = waysOf(p, p.lines[l]!, c, asked, goal, least[l]! + slack, effort);
+    const ways = waysOf(p, l, c, asked, goal, least[l]! + slack, effort, tables);
     if (!ways) return { kind: "too-much" };
     lists.push({ ways: undominated(ways), least: least[l]!, line: l });
   }
@@ -100,10 +136,13 @@ function tryOut(
         if (++steps > effort.steps) return { kind: "too-much" };
         const cost = a.cost + w.cost;
         if (cost > limit) continue;
-        const lift = a.lift.map((v, i) => Math.min(goal[i]!, v + w.lift[i]!));
         // what is lifted beyond what is asked counts for nothing
-        const reduced = cost + lambda.reduce((n, k, i) => n + k * (goal[i]! - lift[i]!), 0);
+        let short = 0;
+        for (let i = 0; i < goal.length; i++)
+          short += lambda[i]! * (goal[i]! - Math.min(goal[i]!, a.lift[i]! + w.lift[i]!));
+        const reduced = cost + short;
         if (reduced + rest > limit + 0.01) continue;
+        const lift = goal.map((g, i) => Math.min(g, a.lift[i]! + w.lift[i]!));
         next.push({ cost, lift, reduced, way: w, from: a });
       }
     labels = undominated(next);
@@ -129,17 +168,19 @@ function tryOut(
  */
 function waysOf(
   p: Problem,
-  line: ProblemLine,
+  l: number,
   c: OpenCase,
   asked: readonly number[],
   goal: readonly number[],
   limit: number,
   effort: CloseEffort,
+  tables: CaseTables,
 ): Way[] | undefined {
+  const line = p.lines[l]!;
   const sources = line.sources.filter((s) => c.open & (1 << s.supplier));
   if (line.need * sources.length > MOST_TABLE) return undefined;
   // what the sources from i on need at least for each rest
-  const { stages } = coverTable(line.need, [...sources].reverse(), c.weights);
+  const stages = tables.restsOf(l, sources);
   const restCost = (i: number, rest: number) =>
     rest <= 0 ? 0 : i === sources.length ? Number.POSITIVE_INFINITY : stages[sources.length - 1 - i]![rest]!;
   const out: Way[] = [];

@@ -1,4 +1,4 @@
-import { type CloseEffort, closeCase } from "./close.ts";
+import { CaseTables, type CloseEffort, closeCase } from "./close.ts";
 import { coverLine, type Pick } from "./cover.ts";
 import type { OpenCase } from "./open-case.ts";
 import type { Problem } from "./problem.ts";
@@ -220,10 +220,11 @@ class Search implements Seeking {
   private close(c: OpenCase): OpenCase | undefined {
     const { grain } = this.p;
     let bound = c.bound;
+    const tables = new CaseTables(this.p, c);
     for (let step = Math.max(grain, (this.best!.total - c.bound) / 256); ; step *= 2) {
       const all = this.best!.total - grain;
       const limit = Math.min(all, c.bound + step);
-      const closed = closeCase(this.p, c, limit, this.effort.close);
+      const closed = closeCase(this.p, c, limit, this.effort.close, tables);
       if (closed.kind === "too-much") return { ...c, bound };
       if (closed.picks) {
         this.take(evaluate(this.p, closed.picks));

@@ -85,7 +85,7 @@ function planOf(doc: RunDocument, d: PanelDesign, kind: AidKind, board: number):
 
 const roller = (doc: RunDocument) => {
   const cache: BasketCache = new Map();
-  const roll = (d: RunDocument) => rollUp(d, { cache });
+  const roll = (d: RunDocument) => rollUp(d, { cache, scope: "the best", notes: "none" });
   return { base: roll(doc), roll };
 };
 

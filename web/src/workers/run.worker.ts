@@ -5,6 +5,7 @@ import {
   type CurvePoint,
   curvePoint,
   type Need,
+  type PointCaches,
   type RunDocument,
   type RunRecord,
   type RunResult,
@@ -20,18 +21,27 @@ import * as Comlink from "comlink";
 /** A result, or why there is none. */
 export type Rolled = { readonly kind: "ok"; readonly result: RunResult } | WireError;
 
-let cache: BasketCache = new Map();
+/** Of the stock there is, and as if it went on: a curve asks for both. */
+let caches: PointCaches = { known: new Map(), endless: new Map() };
 let offersKey = "";
+/** More baskets than a curve of each way to solder asks for; a page that is open for a day keeps no more. */
+const MOST_KEPT = 600;
 
 /** Baskets found stay good as long as offers, suppliers and rates are the same. */
-function cacheFor(doc: RunDocument): BasketCache {
+function cachesFor(doc: RunDocument): PointCaches {
   const key = JSON.stringify([doc.offers, doc.suppliers, doc.workshop.rates, doc.workshop.currency]);
   if (key !== offersKey) {
     offersKey = key;
-    cache = new Map();
+    caches = { known: new Map(), endless: new Map() };
   }
-  return cache;
+  for (const c of Object.values(caches) as BasketCache[])
+    for (const old of c.keys()) {
+      if (c.size <= MOST_KEPT) break;
+      c.delete(old);
+    }
+  return caches;
 }
+const cacheFor = (doc: RunDocument): BasketCache => cachesFor(doc).known;
 
 const api = {
   roll(doc: RunDocument, record?: RunRecord): Rolled {
@@ -54,11 +64,11 @@ const api = {
   },
   effects(doc: RunDocument, stages: readonly StageKey[]): Partial<WhatIf> {
     const known = cacheFor(doc);
-    return whatIf(doc, rollUp(doc, { cache: known }), known, stages);
+    return whatIf(doc, rollUp(doc, { cache: known, notes: "none" }), known, stages);
   },
   point: (doc: RunDocument, quantity: number): CurvePoint | undefined => {
     try {
-      return curvePoint(doc, quantity);
+      return curvePoint(doc, quantity, cachesFor(doc));
     } catch {
       return undefined;
     }

@@ -12,6 +12,7 @@ export function Came({
   line,
   left,
   isStored,
+  isSent,
   onCame,
 }: {
   item: PlannedItem;
@@ -20,6 +21,8 @@ export function Came({
   left: number;
   /** Parts get a place on the shelf; boards do not. */
   isStored: boolean;
+  /** On its way: kept out of sight until it is known to be written down. */
+  isSent: boolean;
   onCame: (c: Omit<Counted, "item">) => void;
 }) {
   const [qty, setQty] = useState(String(left || ""));
@@ -41,7 +44,7 @@ export function Came({
   const isReady = isCount && isKnown && (more <= 0 || meant === qty);
   return (
     <form
-      className="my-2 flex flex-wrap items-end gap-3 border-l-[3px] border-metal bg-metal-soft px-3 py-2"
+      className={`my-2 flex-wrap items-end gap-3 border-l-[3px] border-metal bg-metal-soft px-3 py-2 ${isSent ? "hidden" : "flex"}`}
       onSubmit={(e) => {
         e.preventDefault();
         if (isReady)

@@ -26,6 +26,13 @@ import { type Counted, unitCostOf } from "./counted.ts";
 import { LotPanel } from "./measure/LotPanel.tsx";
 import { ParcelLabels } from "./ParcelLabels.tsx";
 
+/** The line that is being counted, which form of it that is, and whether what was counted is on its way. */
+interface Counting {
+  readonly item: string;
+  readonly nth: number;
+  readonly isSent: boolean;
+}
+
 /** One order as it comes: what is missing of each line, counted by line or all at once. */
 export function Parcel({
   order: o,
@@ -38,7 +45,7 @@ export function Parcel({
 }) {
   const { id, doc, record, life, role, did } = useRun();
   const sayError = useSayError();
-  const [counting, setCounting] = useState<string>();
+  const [counting, setCounting] = useState<Counting>();
   const p = record.purchases.find((x) => x.order === o.key);
   const { whole, some, of } = comeOf(record, o);
   const missing = o.items.filter((i) => openOf(record, o, i) > 0);
@@ -51,9 +58,20 @@ export function Parcel({
         return { ...c, ...(unitCost === undefined ? {} : { unitCost }) };
       }),
     });
-    done.then(() => setCounting(undefined), sayError);
     did(words, done);
+    // what is on its way is out of sight and cannot be sent twice; what was refused is there again as it was typed
+    const mine = counting;
+    const now = (next?: Counting) => setCounting((c) => (c && c.nth === mine?.nth ? next : c));
+    now(mine && { ...mine, isSent: true });
+    done.then(
+      () => now(),
+      (error) => {
+        now(mine);
+        sayError(error);
+      },
+    );
   };
+  const isCounted = (item: string) => counting?.item === item && !counting.isSent;
   const all = missing.map((i) => ({
     item: i.key,
     qty: openOf(record, o, i),
@@ -110,8 +128,12 @@ export function Parcel({
                   <Button
                     className="min-h-11"
                     aria-label={`Count ${i.label}`}
-                    aria-expanded={counting === i.key}
-                    onClick={() => setCounting(counting === i.key ? undefined : i.key)}
+                    aria-expanded={isCounted(i.key)}
+                    onClick={() =>
+                      setCounting((c) =>
+                        isCounted(i.key) ? undefined : { item: i.key, nth: (c?.nth ?? 0) + 1, isSent: false },
+                      )
+                    }
                   >
                     Count
                   </Button>
@@ -124,9 +146,11 @@ export function Parcel({
                   onMeasure={() => onMeasure(at(doc, i.key))}
                 />
               )}
-              {counting === i.key && (
+              {counting?.item === i.key && (
                 <Came
+                  key={counting.nth}
                   item={i}
+                  isSent={counting.isSent}
                   line={doc.lines.find((l) => l.id === doc.offers.find((x) => x.id === i.key)?.line)}
                   left={left}
                   isStored={o.kind === "parts"}
