@@ -4,7 +4,8 @@ import { defineConfig } from "@playwright/test";
 export default defineConfig({
   testDir: "e2e",
   fullyParallel: true,
-  workers: 2,
+  // one more than there are cores here: a journey waits for its server, its workers and its own eyes a sixth of its time
+  workers: 3,
   // far more than a loaded machine needs: what hangs is found, how fast it is is measured elsewhere
   timeout: 300_000,
   expect: { timeout: 60_000 },

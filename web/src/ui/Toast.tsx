@@ -1,5 +1,15 @@
 import { Toast as Radix } from "radix-ui";
-import { createContext, type ReactNode, useCallback, useContext, useRef, useState } from "react";
+import {
+  createContext,
+  type ReactNode,
+  type RefObject,
+  useCallback,
+  useContext,
+  useEffect,
+  useMemo,
+  useRef,
+  useState,
+} from "react";
 
 interface Message {
   readonly id: number;
@@ -52,46 +62,98 @@ export function Toasts({ children }: { children: ReactNode }) {
   }, []);
   return (
     <Context.Provider value={say}>
-      <Radix.Provider duration={7000} swipeDirection="right">
+      <Radix.Provider duration={Number.POSITIVE_INFINITY} swipeDirection="right">
         {children}
         {messages.map((m) => (
-          <Radix.Root
+          <Said
             key={m.id}
-            type={m.isProblem ? "foreground" : "background"}
-            className={`flex items-start gap-4 rounded-[3px] border bg-sheet px-4 py-3 shadow-lg ${m.isProblem ? "border-stop" : "border-rule"}`}
-            open
-            onOpenChange={() => {
-              if (!isForOthers.current) setMessages((old) => old.filter((x) => x.id !== m.id));
-            }}
-            duration={m.isProblem ? 14000 : 7000}
-            data-message
-            // Escape belongs to what one is in, and goes on to it; a message closes by it only when the focus is inside
-            onEscapeKeyDown={(e) => {
-              isForOthers.current = !(e.target instanceof Element && e.target.closest("[data-message]"));
-              queueMicrotask(() => {
-                isForOthers.current = false;
-              });
-            }}
-          >
-            <div className="min-w-0 flex-1">
-              <Radix.Title className="font-semibold">{m.text}</Radix.Title>
-              {m.hint && <Radix.Description className="text-[14px] text-ink-2">{m.hint}</Radix.Description>}
-            </div>
-            {m.undo && (
-              <Radix.Action asChild altText="Take it back with Ctrl+Z" onClick={m.undo}>
-                <button type="button" className="quiet-link">
-                  undo
-                </button>
-              </Radix.Action>
-            )}
-            <Radix.Close className="text-[13.5px] text-ink-2" aria-label="Dismiss">
-              close
-            </Radix.Close>
-          </Radix.Root>
+            message={m}
+            isForOthers={isForOthers}
+            onOver={() => setMessages((old) => old.filter((x) => x.id !== m.id))}
+          />
         ))}
         {/* On a phone the thumb's buttons are at the bottom: nothing lies over them */}
         <Radix.Viewport className="fixed right-4 bottom-4 z-[60] flex w-[min(92vw,420px)] flex-col gap-2 outline-none max-sm:top-14 max-sm:bottom-auto" />
       </Radix.Provider>
     </Context.Provider>
+  );
+}
+
+/** One of them. Escape belongs to what one is in: a message closes by it only when the focus is inside. */
+function Said({
+  message: m,
+  isForOthers,
+  onOver,
+}: {
+  message: Message;
+  isForOthers: RefObject<boolean>;
+  onOver: () => void;
+}) {
+  const { pause, resume } = useSeen(m.isProblem ? 14_000 : 7000, onOver);
+  return (
+    <Radix.Root
+      type={m.isProblem ? "foreground" : "background"}
+      className={`flex items-start gap-4 rounded-[3px] border bg-sheet px-4 py-3 shadow-lg ${m.isProblem ? "border-stop" : "border-rule"}`}
+      open
+      onOpenChange={() => {
+        if (!isForOthers.current) onOver();
+      }}
+      onPause={pause}
+      onResume={resume}
+      data-message
+      onEscapeKeyDown={(e) => {
+        isForOthers.current = !(e.target instanceof Element && e.target.closest("[data-message]"));
+        queueMicrotask(() => {
+          isForOthers.current = false;
+        });
+      }}
+    >
+      <div className="min-w-0 flex-1">
+        <Radix.Title className="font-semibold">{m.text}</Radix.Title>
+        {m.hint && <Radix.Description className="text-[14px] text-ink-2">{m.hint}</Radix.Description>}
+      </div>
+      {m.undo && (
+        <Radix.Action asChild altText="Take it back with Ctrl+Z" onClick={m.undo}>
+          <button type="button" className="quiet-link">
+            undo
+          </button>
+        </Radix.Action>
+      )}
+      <Radix.Close className="text-[13.5px] text-ink-2" aria-label="Dismiss">
+        close
+      </Radix.Close>
+    </Radix.Root>
+  );
+}
+
+const TICK_MS = 250;
+
+/**
+ * Calls once something was to be seen for so long. What passes while the page stands still, or lies behind another one, does
+ * not count: nobody could read then.
+ */
+function useSeen(ms: number, onOver: () => void) {
+  const isPaused = useRef(false);
+  const over = useRef(onOver);
+  over.current = onOver;
+  useEffect(() => {
+    let left = ms;
+    const timer = setInterval(() => {
+      if (isPaused.current) return;
+      left -= TICK_MS;
+      if (left <= 0) over.current();
+    }, TICK_MS);
+    return () => clearInterval(timer);
+  }, [ms]);
+  return useMemo(
+    () => ({
+      pause: () => {
+        isPaused.current = true;
+      },
+      resume: () => {
+        isPaused.current = false;
+      },
+    }),
+    [],
   );
 }
