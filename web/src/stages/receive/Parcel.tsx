@@ -9,11 +9,9 @@ import {
   type RunDocument,
   type RunReceipt,
 } from "@kobbin/core";
-import { format } from "date-fns";
-import { useState } from "react";
 import { Link } from "react-router";
 import { Photos } from "../../photos/Photos.tsx";
-import { addReceipt, removeReceipt, setApart } from "../../resources/record.ts";
+import { removeReceipt, setApart } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
 import { comeOf, isBack, openOf } from "../../run/useOrders.ts";
 import { Button } from "../../ui/Button.tsx";
@@ -22,16 +20,9 @@ import { useSayError } from "../../ui/Toast.tsx";
 import { count, day } from "../../ui/text/format.ts";
 import { Came } from "./Came.tsx";
 import { Claims } from "./Claims.tsx";
-import { type Counted, unitCostOf } from "./counted.ts";
 import { LotPanel } from "./measure/LotPanel.tsx";
 import { ParcelLabels } from "./ParcelLabels.tsx";
-
-/** The line that is being counted, which form of it that is, and whether what was counted is on its way. */
-interface Counting {
-  readonly item: string;
-  readonly nth: number;
-  readonly isSent: boolean;
-}
+import { useCounting } from "./useCounting.ts";
 
 /** One order as it comes: what is missing of each line, counted by line or all at once. */
 export function Parcel({
@@ -43,35 +34,11 @@ export function Parcel({
   isOpen: boolean;
   onMeasure: (board: number) => void;
 }) {
-  const { id, doc, record, life, role, did } = useRun();
-  const sayError = useSayError();
-  const [counting, setCounting] = useState<Counting>();
+  const { doc, record, life, role } = useRun();
   const p = record.purchases.find((x) => x.order === o.key);
   const { whole, some, of } = comeOf(record, o);
   const missing = o.items.filter((i) => openOf(record, o, i) > 0);
-  const came = (list: readonly Counted[], words: string) => {
-    const done = addReceipt(id, {
-      order: o.key,
-      arrivedOn: format(new Date(), "yyyy-MM-dd"),
-      items: list.map((c) => {
-        const unitCost = unitCostOf(o, c.item, p);
-        return { ...c, ...(unitCost === undefined ? {} : { unitCost }) };
-      }),
-    });
-    did(words, done);
-    // what is on its way is out of sight and cannot be sent twice; what was refused is there again as it was typed
-    const mine = counting;
-    const now = (next?: Counting) => setCounting((c) => (c && c.nth === mine?.nth ? next : c));
-    now(mine && { ...mine, isSent: true });
-    done.then(
-      () => now(),
-      (error) => {
-        now(mine);
-        sayError(error);
-      },
-    );
-  };
-  const isCounted = (item: string) => counting?.item === item && !counting.isSent;
+  const { counting, isCounted, count: countLine, came } = useCounting(o);
   const all = missing.map((i) => ({
     item: i.key,
     qty: openOf(record, o, i),
@@ -129,11 +96,7 @@ export function Parcel({
                     className="min-h-11"
                     aria-label={`Count ${i.label}`}
                     aria-expanded={isCounted(i.key)}
-                    onClick={() =>
-                      setCounting((c) =>
-                        isCounted(i.key) ? undefined : { item: i.key, nth: (c?.nth ?? 0) + 1, isSent: false },
-                      )
-                    }
+                    onClick={() => countLine(i.key)}
                   >
                     Count
                   </Button>
