@@ -201,16 +201,45 @@ test("uncovered lines block firmly; a typed offer lifts the block", () => {
   expect(rollUp({ ...doc, offers: boardK().offers }).blockers).toEqual([]);
 });
 
-test("offers past their date block, one as one", () => {
-  const said = (n: number) =>
-    rollUp({
+test("an offer past its date stops a run that buys from it; one that is only compared with is told, and stops nothing", () => {
+  const { basket } = rollUp(boardK());
+  const bought = new Set(basket.lines.flatMap((l) => l.buys.map((b) => b.offer)));
+  const said = (isPast: (id: string) => boolean, more: typeof doc.offers = []) => {
+    const offers = [...boardK().offers, ...more];
+    return rollUp({
       ...boardK(),
-      offers: boardK().offers.map((o, i) => ({ ...o, ...(i < n ? { validUntil: "2020-01-01" } : {}) })),
-    }).blockers.find((b) => b.key === "prices-expired")?.text;
-  expect([said(0), said(1), said(3)]).toEqual([
-    undefined,
-    "1 offer is past its date.",
-    "3 offers are past their date.",
+      offers: offers.map((o) => (isPast(o.id) ? { ...o, validUntil: "2020-01-01" } : o)),
+    }).notes.flatMap((n) => (n.key.startsWith("prices-expired") ? [[n.level, n.lines, n.text]] : []));
+  };
+  const doc = boardK();
+  const dear = doc.offers
+    .slice(0, 2)
+    .map((o) => ({ ...o, id: `dear ${o.id}`, breaks: [{ qty: 1, price: "900.00" }] }));
+  const [first, second, third] = doc.offers.filter((o) => bought.has(o.id));
+  expect(said(() => false)).toEqual([]);
+  expect(said((id) => id === first!.id)).toEqual([
+    [
+      "error",
+      [first!.line],
+      expect.stringMatching(/^The offer for \S+ that is bought from is past its date, 2020-01-01\.$/),
+    ],
+  ]);
+  expect(said((id) => [first, second, third].some((o) => o!.id === id))).toEqual([
+    [
+      "error",
+      [first!.line, second!.line, third!.line],
+      expect.stringMatching(/^3 of the offers bought from are past their date: /),
+    ],
+  ]);
+  expect(said((id) => id === dear[0]!.id, dear)).toEqual([
+    [
+      "remark",
+      [dear[0]!.line],
+      expect.stringMatching(/^An offer for \S+ is past its date; nothing is bought from it\.$/),
+    ],
+  ]);
+  expect(said((id) => id.startsWith("dear "), dear)).toEqual([
+    ["remark", dear.map((o) => o.line), "2 offers are past their date; nothing is bought from them."],
   ]);
 });
 

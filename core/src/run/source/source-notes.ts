@@ -38,7 +38,7 @@ export function sourceNotes(
   sayShelfTwice(doc, parts, needs, add);
   sayOldPrices(doc, basket, add);
   saySources(doc, basket, add);
-  sayExpired(doc, add);
+  sayExpired(doc, parts, basket, add);
   saySingle(parts, needs, add);
 }
 
@@ -123,19 +123,38 @@ function saySources(doc: RunDocument, basket: Basket, add: Add): void {
   }
 }
 
-function sayExpired(doc: RunDocument, add: Add): void {
+/** A price that no longer holds stops a run that is bought at it; where nothing is, it was compared with and is told. */
+function sayExpired(doc: RunDocument, parts: readonly LinePart[], basket: Basket, add: Add): void {
+  const bought = new Set(basket.lines.flatMap((l) => l.buys.map((b) => b.offer)));
   const past = doc.offers.filter((o) => o.validUntil !== undefined && o.validUntil < doc.today);
-  if (past.length > 0)
+  const [used, beside] = [past.filter((o) => bought.has(o.id)), past.filter((o) => !bought.has(o.id))];
+  const lines = (list: typeof past) => [...new Set(list.flatMap((o) => o.line))];
+  if (used.length > 0)
     add(
       "source",
       "prices-expired",
       "error",
-      past.length === 1 ? "1 offer is past its date." : `${past.length} offers are past their date.`,
-      {
-        do: "Ask again, or remove them.",
-      },
+      used.length === 1
+        ? `The offer for ${named(doc, parts, used)} that is bought from is past its date, ${used[0]!.validUntil}.`
+        : `${used.length} of the offers bought from are past their date: ${named(doc, parts, used)}.`,
+      { do: "Ask again, or remove them.", lines: lines(used) },
+    );
+  if (beside.length > 0)
+    add(
+      "source",
+      "prices-expired-beside",
+      "remark",
+      beside.length === 1
+        ? `An offer for ${named(doc, parts, beside)} is past its date; nothing is bought from it.`
+        : `${beside.length} offers are past their date; nothing is bought from them.`,
+      { do: "Ask again if they are to be compared with, or remove them.", lines: lines(beside) },
     );
 }
+
+const named = (doc: RunDocument, parts: readonly LinePart[], offers: RunDocument["offers"]): string => {
+  const names = [...new Set(offers.map((o) => nameOfLine(doc, parts, o.line)))];
+  return `${names.slice(0, 6).join(", ")}${names.length > 6 ? " and more" : ""}`;
+};
 
 function saySingle(parts: readonly LinePart[], needs: readonly RunNeed[], add: Add): void {
   const suppliersOf = new Map(
