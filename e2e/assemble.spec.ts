@@ -272,6 +272,21 @@ test("a test plan says what a pass says nothing about: raised by what is propose
   await items.getByLabel("Through").fill("u1");
   await items.getByLabel("Through").press("Enter");
   await expect(plan).not.toContainText("1 of 226 pins tested");
+  // what the output is to drive, and what carries it: what is not read is said and changes nothing
+  await items.getByLabel("As an output it drives").fill("24 volts");
+  await items.getByLabel("As an output it drives").press("Enter");
+  await expectSaid(page, /“24volts” was not read/);
+  await items.getByLabel("As an output it drives").fill("24 V, 48 W");
+  await items.getByLabel("As an output it drives").press("Enter");
+  await expect(items).toContainText("no label may state a load");
+  await items.getByLabel("In its path, and what each carries").fill("U3 3 A; J3 2.5 A");
+  await items.getByLabel("In its path, and what each carries").press("Enter");
+  await expect(items).toContainText("Allowed 2 A: 80 % of J3’s 2.5 A, 1 × what is planned.");
+  await expect(items).toContainText("Tried loaded with 12 Ω rated 96 W or more: 2 A, 48 W of heat.");
+  await expect(items).toContainText("For a label: 24 V DC, max. 2 A");
+  await items.getByLabel("Share of it used, %").fill("70");
+  await items.getByLabel("Share of it used, %").press("Enter");
+  await expect(page.getByRole("complementary")).toContainText("no more than 1.7 A are to be used");
   await plan.getByRole("button", { name: "Add an item" }).press("Enter");
   await expect(items).toContainText("It exercises nothing: it drives and reads nothing.");
   await items.getByLabel("Read at").fill("U99.1");

@@ -694,6 +694,15 @@ export type { Cells } from "./table/columns.ts";
 export { chooseSheet } from "./table/sheets.ts";
 export { type Besides, besidesWords } from "./testing/besides.ts";
 export { boardsNamed, type Compared, compareSettings } from "./testing/experiment.ts";
+export { type LoadSaid, loadOf, loadWords, type OutputLoad, USUAL_SHARE } from "./testing/load.ts";
+export {
+  isolationText,
+  loadText,
+  ratingsText,
+  readIsolation,
+  readLoad,
+  readRatings,
+} from "./testing/load-text.ts";
 // readings and what they come to
 export { readTyped, type TypedReading } from "./testing/reading.ts";
 export type { Suspect } from "./testing/suspects.ts";

@@ -39,6 +39,16 @@ export const besidesShape = fields({
   where: maybe(text(120, 1)),
   boards: maybe(whole(1, 1000)),
 });
+const above = matching(/^(?!0+(\.0+)?$)\d{1,6}(\.\d{1,6})?$/, "a number above nothing");
+/** What an output is tried with, and what is in its path. */
+export const loadShape = fields({
+  volts: above,
+  kind: oneOf("direct", "alternating"),
+  amps: above,
+  share: maybe(number(0.05, 1)),
+  ratings: list(fields({ what: text(60, 1), amps: above }), 20),
+  isolation: maybe(fields({ what: text(60, 1), kilovolts: above })),
+});
 /** One item of a test plan. */
 export const testItemShape = fields({
   id: text(60, 1),
@@ -56,4 +66,5 @@ export const testItemShape = fields({
   absent: maybe(names),
   because: maybe(text(400)),
   besides: maybe(besidesShape),
+  load: maybe(loadShape),
 });

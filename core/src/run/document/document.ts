@@ -35,6 +35,7 @@ import type { OddWay } from "../../steps/odd.ts";
 import type { School } from "../../steps/step.ts";
 import type { AttachedSum } from "../../sums/evaluate.ts";
 import type { Besides } from "../../testing/besides.ts";
+import type { OutputLoad } from "../../testing/load.ts";
 import type { SurplusPurpose } from "./surplus.ts";
 
 /** Who puts a part on: a machine or paste, a hand with an iron, or nobody (screws, box, cable). */
@@ -271,6 +272,8 @@ export interface TestItem {
   /** Where its limits come from. */
   readonly because?: string;
   readonly besides?: Besides;
+  /** What the output it is about is loaded with while it is tried. */
+  readonly load?: OutputLoad;
 }
 
 /** The usual way to begin: paste through a stencil on a plate, four boards a load. */

@@ -5,7 +5,7 @@ import { madeMeasure, madeTest } from "../../made-up.fixture.ts";
 import { rollUp } from "../../roll-up.ts";
 import { twoSided } from "../../two-sided.fixture.ts";
 import { planOfRun } from "../steps-document.ts";
-import { coverageOf, proposedTests, testPlanNotes } from "./test-plan.ts";
+import { comesOf, coverageOf, proposedTests, testPlanNotes } from "./test-plan.ts";
 
 const pad = (pin: string, x: number) => ({ layer: "top", x, y: 1, pin });
 // V5: J1.1 R1.1 U1.1; OUT: R1.2 U1.2 TP1.1; IN: U1.3 J1.2; a net without a name: U1.4 R2.1; R2.2 alone on GND with J1.3
@@ -163,4 +163,46 @@ test("what is tried on a few boards alone says nothing of the others, and takes 
   expect(coverageOf(odd)!.idle.map((i) => i.id)).toEqual(["few", "nothing"]);
   const said = planOfRun(odd, rollUp(odd)).sheet.steps.find((s) => s.kind === "test")!.how;
   expect(said.find((h) => h.startsWith("4. nothing"))).toMatch(/; it exercises nothing\.$/);
+});
+
+test("an output's load is held against its path; what can hurt, what nobody says and what a part's isolation does not say is told", () => {
+  const load = { volts: "24", kind: "direct", amps: "2", ratings: [{ what: "J3", amps: "2.5" }] } as const;
+  const said = (more: Partial<NonNullable<TestItem["load"]>>) => {
+    const out: [string, string, string][] = [];
+    testPlanNotes(
+      made(madeTest("out", { reads: ["TP1"], load: { ...load, ...more } })),
+      (_, key, level, text) => {
+        if (key.startsWith("load-")) out.push([level, key, text]);
+      },
+    );
+    return out;
+  };
+  expect(said({})).toEqual([]);
+  expect(said({ amps: "2.2" })).toEqual([
+    [
+      "warning",
+      "load-tight out",
+      "out is to drive 2.2 A; of the 2.5 A J3 carries no more than 2 A are to be used.",
+    ],
+  ]);
+  expect(said({ amps: "2.2", share: 0.9 })).toEqual([]);
+  expect(said({ amps: "3" })).toEqual([
+    ["error", "load-over out", "out is to drive 3 A, and J3 carries 2.5 A at the most."],
+  ]);
+  expect(said({ ratings: [] }).map(([level, key]) => [level, key])).toEqual([["remark", "load-unrated out"]]);
+  expect(said({ volts: "230", kind: "alternating", isolation: { what: "U2", kilovolts: "5" } })).toEqual([
+    [
+      "warning",
+      "load-danger out",
+      expect.stringMatching(/^out is at 230 V alternating, which can injure or kill/),
+    ],
+    [
+      "remark",
+      "load-isolation out",
+      expect.stringMatching(/^U2 is rated for 5 kV of isolation\. That is the part's/),
+    ],
+  ]);
+  expect(comesOf(madeTest("out", { expect: "it stays cool", load }))).toBe(
+    "it stays cool; loaded with 12 Ω rated 96 W or more: 2 A, 48 W of heat",
+  );
 });

@@ -1,6 +1,8 @@
 import { counted } from "../../../counted.ts";
 import { type CoverDocument, coverDocument } from "../../../cover/cover.ts";
 import { overdue } from "../../../equipment/equipment.ts";
+import type { Level } from "../../../findings.ts";
+import { loadOf, loadWords } from "../../../testing/load.ts";
 import { limitsWrong, limitText } from "../../../testing/verdict.ts";
 import type { RunDocument, TestItem } from "../../document/document.ts";
 import type { Add } from "../../document/note.ts";
@@ -19,9 +21,14 @@ export interface PaintedPin {
   readonly stand: PinStand;
 }
 
-/** What should come of an item, in words: its limits, then what is to be minded. */
+/** What should come of an item, in words: its limits, what is to be minded, what it is loaded with. */
 export const comesOf = (t: TestItem): string =>
-  [limitText(t), t.expect].filter(Boolean).join("; ") || "what should come is not said";
+  [
+    [limitText(t), t.expect].filter(Boolean).join("; ") || "what should come is not said",
+    t.load && loadWords(t.load),
+  ]
+    .filter(Boolean)
+    .join("; ");
 
 /** What a product's test plan says of its joints. */
 export interface Coverage {
@@ -137,6 +144,7 @@ export function testPlanNotes(doc: RunDocument, add: Add): void {
       { do: "Correct its limits under Assemble, test plan." },
     );
   meterNotes(doc, items, add);
+  loadNotes(items, add);
   const c = coverageOf(doc);
   if (!c) return;
   const name = new Map(items.map((i) => [i.id, i.name]));
@@ -172,4 +180,50 @@ function meterNotes(doc: RunDocument, items: readonly TestItem[], add: Add): voi
       do: "Have it checked, or hold it against a meter that is, and say until when under Settings, equipment.",
     },
   );
+}
+
+/** What is planned of an output against what is in its path, what can hurt, and what a part's isolation does not say. */
+function loadNotes(items: readonly TestItem[], add: Add): void {
+  for (const { id, name, load } of items) {
+    if (!load) continue;
+    const say = (key: string, ...[level, text, what]: [Level, string, string]) =>
+      add("assemble", `${key} ${id}`, level, text, { do: what });
+    const { stand, weakest, allowed, isDangerous } = loadOf(load);
+    const planned = `${name} is to drive ${load.amps} A`;
+    if (stand === "over")
+      say(
+        "load-over",
+        "error",
+        `${planned}, and ${weakest!.what} carries ${weakest!.amps} A at the most.`,
+        "Plan less, or fit what carries more.",
+      );
+    if (stand === "tight")
+      say(
+        "load-tight",
+        "warning",
+        `${planned}; of the ${weakest!.amps} A ${weakest!.what} carries no more than ${allowed} A are to be used.`,
+        "Plan less, fit what carries more, or say why more of a rating may be used.",
+      );
+    if (stand === "not known")
+      say(
+        "load-unrated",
+        "remark",
+        `${planned}, and nobody says what anything in its path carries: no label may state a load.`,
+        "Say it at the item, as the data sheets have it.",
+      );
+    if (isDangerous)
+      say(
+        "load-danger",
+        "warning",
+        `${name} is at ${load.volts} V ${load.kind === "direct" ? "direct" : "alternating"}, which can injure or kill whoever touches it.`,
+        "Try it covered, with a switch that does not hang on the board, by somebody competent, or licensed where the law asks for it; local codes decide.",
+      );
+    if (load.isolation)
+      say(
+        "load-isolation",
+        "remark",
+        `${load.isolation.what} is rated for ${load.isolation.kilovolts} kV of isolation. That is the part's: what the product keeps apart hangs on the spacing on its boards, its wiring and its housing, and is not shown by this test.`,
+        "Claim nothing of it without a test of the product by somebody entitled to make it.",
+      );
+  }
 }

@@ -5,6 +5,7 @@ import { Pick } from "../../../ui/Field.tsx";
 import { Kept } from "../../../ui/Kept.tsx";
 import { useSay } from "../../../ui/Toast.tsx";
 import { said, typedNumber, written } from "../../../ui/text/format.ts";
+import { LoadFields } from "./LoadFields.tsx";
 import {
   type BesidesChange,
   changed,
@@ -15,6 +16,7 @@ import {
   typedPins,
   withBesides,
   withLimit,
+  withLoad,
   without,
   withUnit,
 } from "./testModel.ts";
@@ -177,6 +179,12 @@ function Form({ item: t, n, of, onKeep }: { item: TestItem; n: number; of: numbe
         item={t}
         isLocked={isLocked}
         onSet={(besides, what) => onKeep(replaced(plan, withBesides(t, besides)), `${t.name}: ${what}`)}
+        refuse={refuse}
+      />
+      <LoadFields
+        item={t}
+        isLocked={isLocked}
+        onSet={(load, what) => onKeep(replaced(plan, withLoad(t, load)), `${t.name}: ${what}`)}
         refuse={refuse}
       />
       {t.because && <p className="mt-1 text-[13.5px] text-ink-2">Limits: {t.because}.</p>}

@@ -85,6 +85,9 @@ export function withBesides({ besides, ...rest }: TestItem, more: BesidesChange)
   const left = Object.entries({ ...besides, ...more }).filter(([, v]) => v !== undefined);
   return left.length === 0 ? rest : { ...rest, besides: Object.fromEntries(left) };
 }
+/** An item with what it is loaded with; nothing takes it away. */
+export const withLoad = ({ load: _, ...rest }: TestItem, load: TestItem["load"]): TestItem =>
+  load === undefined ? rest : { ...rest, load };
 /** Why an item's limits cannot judge, where it has a unit. */
 export const limitsOff = (t: TestItem): string | undefined =>
   t.unit === undefined ? undefined : limitsWrong(t);

@@ -2,6 +2,8 @@ import {
   besidesWords,
   firstPowerOf,
   limitText,
+  loadOf,
+  loadWords,
   type Piece,
   type TestItem,
   type TestTry,
@@ -65,6 +67,7 @@ export function TestCard({
           {(limits || t.unit !== undefined) && t.expect && (
             <p className="text-[20px] text-ink-2 max-sm:text-[16px]">{said(t.expect)}</p>
           )}
+          {t.load && <p className="text-[20px] text-look max-sm:text-[16px]">{said(loadWords(t.load))}</p>}
           <Places item={t} />
         </div>
         {t.unit !== undefined && (
@@ -148,7 +151,8 @@ function Care({ item: t }: { item: TestItem }) {
     () => (t.state === "bare" ? [] : doc.boards.flatMap((_, i) => firstPowerOf(doc, i)?.hazards ?? [])),
     [doc, t.state],
   );
-  const isHeld = hazards.some((h) => h.kind !== "cell") && !doc.assembly.competent;
+  const isLive = t.load !== undefined && loadOf(t.load).isDangerous;
+  const isHeld = (isLive || hazards.some((h) => h.kind !== "cell")) && !doc.assembly.competent;
   return (
     <div
       className={`mt-4 border-l-4 px-3 text-[17px] max-sm:text-[14.5px] ${isHeld ? "border-stop text-stop" : "border-rule-2 text-ink-2"}`}
@@ -158,13 +162,21 @@ function Care({ item: t }: { item: TestItem }) {
           Nobody competent is named for it: not before somebody stands beside it.
         </p>
       )}
+      {isLive && (
+        <p>
+          At these volts it can injure or kill: covered, with a switch that does not hang on the board, one
+          hand away from it, dead before anything is touched.
+        </p>
+      )}
       {hazards.map((h) => (
         <p key={h.kind}>{h.do}</p>
       ))}
-      {hazards.length === 0 && (
+      {hazards.length === 0 && !isLive && (
         <p>Mains, motion and heat only disconnected or with somebody competent beside it.</p>
       )}
-      {doc.assembly.competent && hazards.length > 0 && <p>Beside it: {doc.assembly.competent}.</p>}
+      {doc.assembly.competent && (isLive || hazards.length > 0) && (
+        <p>Beside it: {doc.assembly.competent}.</p>
+      )}
     </div>
   );
 }
