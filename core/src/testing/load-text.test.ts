@@ -35,6 +35,7 @@ test.each([
   ["5V5 1 A", /not read/],
   ["24 V 2 A max", /“max” was not read/],
   ["24 V 2 MA", /out of all range/],
+  ["24 V 5000 kA", /out of all range/],
   ["24 2", /not read/],
   ["1.2.3 V 1 A", /no one number/],
 ])("%s is refused", (text, because) => {
@@ -69,7 +70,7 @@ test.each([
   expect(readRatings(text)).toEqual({ kind: "read", value: list.map(([what, amps]) => ({ what, amps })) });
 });
 
-test.each(["U3 3", "3 A U3", "U33A", "U3 3 V", "U3 3 A; U3 2 A", "U3 3 A J3 2 A 4", "U3 0 A"])(
+test.each(["U3 3", "3 A U3", "U33A", "U3 3 V", "U3 3 A; U3 2 A", "U3 3 A J3 2 A 4", "U3 0 A", "U3 3 MA"])(
   "%j is in no path",
   (text) => expect(readRatings(text).kind).toBe("wrong"),
 );

@@ -34,6 +34,8 @@ test("between two values of the series it is the greater; what it must stand is 
   expect([said.allowed, said.margin, said.label]).toEqual(["0.4", 4 / 3, "5 V DC, max. 0.4 A"]);
   expect(said.test.ohms).toBe(18);
   expect(loadWords(l)).toBe("loaded with 18 Ω rated 2.8 W or more: 0.28 A, 1.4 W of heat");
+  // 5² / 15 Ω = 1.667 W, twice 3.333 W: 3.4, never 3.3
+  expect(loadWords(load({ volts: "5", amps: "0.3334" }))).toMatch(/^loaded with 15 Ω rated 3\.4 W or more/);
   // 0.8 × 1.99 = 1.592, never 1.6
   expect(loadOf(load({ ratings: [{ what: "Q1", amps: "1.99" }] })).allowed).toBe("1.5");
   // 12 V / 5 mA = 2400 Ω, 60 mW, twice 0.12 W
