@@ -9,6 +9,7 @@ import {
   expectPainted,
   expectSaid,
   perGood,
+  pressRelease,
   setCell,
   stage,
   startRun,
@@ -98,8 +99,7 @@ test("a newcomer takes a demo board from the bench to an order package", async (
 
   // Release and Order
   await stage(page, "Release");
-  await page.getByRole("button", { name: "Release and pack" }).click();
-  await expect(page.getByRole("heading", { name: "Order", level: 1 })).toBeVisible();
+  await pressRelease(page);
   const [download] = await Promise.all([
     page.waitForEvent("download"),
     page.getByRole("link", { name: "Download the package" }).click(),

@@ -150,6 +150,30 @@ async function newDemoRun(page: Page, product: string, name: string, goodBoards:
   return startRunOf(page, found.at(-1)!.id, name, goodBoards);
 }
 
+/**
+ * Releases a run by a request. The demo shop is everybody's: what another journey changes of its shelf while the run is being
+ * packed is refused, and asked once more as a person would.
+ */
+async function released(page: Page, run: string): Promise<void> {
+  for (let tries = 1; ; tries++)
+    try {
+      return await ask(page, "POST", `/api/runs/${run}/release`);
+    } catch (error) {
+      if (tries === 5 || !/while it was being packed/.test(String(error))) throw error;
+    }
+}
+/** Presses for the release as a person does, once more where somebody changed something while it was being packed. */
+export async function pressRelease(page: Page): Promise<void> {
+  const there = page.getByRole("heading", { name: "Order", exact: true, level: 1 });
+  const stale = page.getByRole("alert").filter({ hasText: /while it was being packed/ });
+  for (let tries = 0; tries < 5; tries++) {
+    await page.getByRole("button", { name: "Release and pack" }).click();
+    await expect(there.or(stale)).toBeVisible();
+    if (await there.isVisible()) return;
+  }
+  await expect(there).toBeVisible();
+}
+
 /** At a stage of a run in the demo shop that is released and packed already. */
 export async function releasedDemoRun(
   page: Page,
@@ -159,7 +183,7 @@ export async function releasedDemoRun(
   at: Stage = "order",
 ): Promise<string> {
   const run = await newDemoRun(page, product, name, goodBoards);
-  await ask(page, "POST", `/api/runs/${run}/release`);
+  await released(page, run);
   await openStage(page, run, at);
   return run;
 }

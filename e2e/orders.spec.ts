@@ -5,6 +5,7 @@ import {
   expectSaid,
   keptRun,
   newShop,
+  pressRelease,
   releasedDemoRun,
   stage,
   test,
@@ -38,8 +39,7 @@ test("a card's contacts lead to gold and a bevel, the released order sheet says 
   await page.getByRole("textbox", { name: "Reason" }).first().fill("sold bare");
   await page.getByRole("button", { name: "accept", exact: true }).click();
   await expectSaid(page, "Accepted with a reason");
-  await page.getByRole("button", { name: "Release and pack" }).click();
-  await expect(page.getByRole("heading", { name: "Order", level: 1 })).toBeVisible();
+  await pressRelease(page);
 
   const slip = page.getByRole("article", { name: "Gannet & Daughters" });
   await slip.getByRole("button", { name: /^its order sheet/ }).click();

@@ -1,4 +1,4 @@
-import { demoRun, expect, expectAccessible, expectSaid, stage, test } from "./kit.ts";
+import { demoRun, expect, expectAccessible, expectSaid, pressRelease, stage, test } from "./kit.ts";
 
 test("what is open stands by what it costs not to look; a check that is closed takes its share with it", async ({
   page,
@@ -46,8 +46,7 @@ test("what is open stands by what it costs not to look; a check that is closed t
     }
     await expect(release).toBeEnabled({ timeout: 2000 });
   }).toPass({ timeout: 60_000 });
-  await release.click();
-  await expect(page).toHaveURL(/\/order$/, { timeout: 60_000 });
+  await pressRelease(page);
   await stage(page, "Release");
   await page.getByRole("button", { name: "Take the release back" }).click();
   await expectSaid(page, "The release is taken back; the run can be changed again");

@@ -51,6 +51,7 @@ export { type Comparison, compareMeasured, type FigureChange } from "./compare/v
 // cost trees
 export type { CostNode } from "./costing/tree.ts";
 // what a test plan exercises
+export { counted } from "./counted.ts";
 export { coverDocument } from "./cover/cover.ts";
 // machines and tools of the shop
 export { AIDS, bestSight, tipFor, tipWords } from "./equipment/by-hand.ts";

@@ -1,4 +1,4 @@
-import { type OfferChange, offerChanges, type RunOffer } from "@kobbin/core";
+import { counted, type OfferChange, offerChanges, type RunOffer } from "@kobbin/core";
 import { withWorkshop } from "../db/tx.ts";
 import { recordChange, tell } from "../history/change.ts";
 import { manyPartsFor } from "../resources/library/index.ts";
@@ -116,7 +116,7 @@ async function askAndKeep(
     { workshopId, accountId: ask.accountId, person: ask.person, ...(ask.page ? { page: ask.page } : {}) },
     async (tx, change) => {
       change.about({ runId: run.id, revisionId: run.revisionId });
-      change.says(`${supplier.name} answered: ${said.offers.length} offers`);
+      change.says(`${supplier.name} answered: ${counted(said.offers.length, "offer")}`);
       // one answer after the other: what one lists makes needless what another named in its place
       await tx.query("update run set asked_at = now() where id = $1", [run.id]);
       // a line may have gone while the supplier was thinking

@@ -63,7 +63,7 @@ test("the demo shop is the one that is kept: its settings, parts, shelf, houses,
     // which of them stay stands in the runs
     history: ((await get("/api/history")) as HistoryAnswer).changes.map(({ id: _, ...c }) => ({
       ...c,
-      sentence: c.sentence.replace(/(answered: )\d+/, "$1some"),
+      sentence: c.sentence.replace(/(answered: )\d+ offers?/, "$1some offers"),
     })),
     runs: await Promise.all(runs.map((r) => get(`/api/runs/${r.id}`))),
   };

@@ -42,6 +42,13 @@ export function useSayError(): (error: unknown) => void {
   );
 }
 
+/** The two that stay beside a new one: what failed is not pushed away by what only goes by. */
+function latest(all: readonly Message[]): readonly Message[] {
+  const passing = all.filter((m) => !m.isProblem);
+  const gone = new Set(passing.slice(0, Math.max(0, all.length - 2)));
+  return all.filter((m) => !gone.has(m)).slice(-2);
+}
+
 export function Toasts({ children }: { children: ReactNode }) {
   const [messages, setMessages] = useState<readonly Message[]>([]);
   /** An Escape is being told that is meant for something else than a message. */
@@ -49,7 +56,7 @@ export function Toasts({ children }: { children: ReactNode }) {
   const say = useCallback<Say>((text, more = {}) => {
     const id = Date.now() + Math.random();
     setMessages((old) => [
-      ...old.slice(-2),
+      ...latest(old),
       {
         id,
         text,

@@ -80,18 +80,21 @@ function Gate({ list }: { list: readonly AtStake[] }) {
   const say = useSay();
   const sayError = useSayError();
   const [isBusy, setBusy] = useState(false);
+  /** Why it did not go: it stands here until the next try, whatever is said in passing. */
+  const [refused, setRefused] = useState<{ readonly message?: string; readonly hint?: string }>();
   const isUntouched =
     record.purchases.length + record.receipts.length + record.work.length === 0 &&
     (record.bareTests ?? []).length + (record.steps ?? []).length === 0;
   const cautions = list.filter((s) => s.note.level === "warning").length;
   const release = () => {
     setBusy(true);
+    setRefused(undefined);
     releaseRun(id)
       .then(() => {
         say("Released; the order package is ready");
         navigate(`/runs/${id}/order`);
       })
-      .catch(sayError)
+      .catch(setRefused)
       .finally(() => setBusy(false));
   };
   const takeBack = () => {
@@ -123,6 +126,12 @@ function Gate({ list }: { list: readonly AtStake[] }) {
         <Button look="main" disabled={r.blockers.length > 0 || isBusy} onClick={release}>
           {isBusy ? "Packing …" : "Release and pack"}
         </Button>
+      )}
+      {refused && (
+        <p role="alert" className="w-full border-l-[3px] border-stop px-3 py-1">
+          <b className="text-stop">{refused.message ?? "It was not released."}</b>{" "}
+          <span className="text-ink-2">{refused.hint}</span>
+        </p>
       )}
     </div>
   );
