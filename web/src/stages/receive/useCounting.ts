@@ -21,15 +21,18 @@ export function useCounting(o: PlannedOrder) {
   const { id, record, did } = useRun();
   const sayError = useSayError();
   const [counting, setCounting] = useState<Counting>();
+  const forms = useRef(0);
   const isCounted = (item: string) => counting?.item === item && !counting.isSent;
   const count = (item: string) =>
-    setCounting((c) => (isCounted(item) ? undefined : { item, nth: (c?.nth ?? 0) + 1, isSent: false }));
+    setCounting(isCounted(item) ? undefined : { item, nth: ++forms.current, isSent: false });
   const p = record.purchases.find((x) => x.order === o.key);
-  const sending = useRef(new Set<string>());
+  const sending = useRef(0);
   const came = (list: readonly Counted[], words: string) => {
-    // pressed twice it came once
-    if (list.some((c) => sending.current.has(c.item))) return;
-    for (const c of list) sending.current.add(c.item);
+    const mine = counting?.isSent ? undefined : counting;
+    // a form is out of sight once it is sent; all that is missing is told anew once what is on its way is written down
+    const isForm = list.length === 1 && list[0]!.item === mine?.item;
+    if (!isForm && sending.current > 0) return;
+    sending.current++;
     const done = addReceipt(id, {
       order: o.key,
       arrivedOn: format(new Date(), "yyyy-MM-dd"),
@@ -39,12 +42,11 @@ export function useCounting(o: PlannedOrder) {
       }),
     });
     did(words, done);
-    const mine = counting;
     const now = (next?: Counting) => setCounting((c) => (c && c.nth === mine?.nth ? next : c));
     now(mine && { ...mine, isSent: true });
     done
       .finally(() => {
-        for (const c of list) sending.current.delete(c.item);
+        sending.current--;
       })
       .then(
         () => now(),
