@@ -1,11 +1,19 @@
 import { defineConfig } from "@playwright/test";
 
+/** Whole ways walked, and everything on them opened. */
+const LONG = /(sums|access|record|demo)\.spec\.ts$/;
+
 /** Journeys run against a server that npm test started on a database of its own. */
 export default defineConfig({
   testDir: "e2e",
   fullyParallel: true,
   // one more than there are cores here: a journey waits for its server, its workers and its own eyes a sixth of its time
   workers: 3,
+  // the longest first: one that begins at the end is waited for by itself
+  projects: [
+    { name: "long", testMatch: LONG },
+    { name: "short", testIgnore: LONG },
+  ],
   // far more than a loaded machine needs: what hangs is found, how fast it is is measured elsewhere
   timeout: 300_000,
   expect: { timeout: 60_000 },

@@ -173,6 +173,12 @@ test("what came and what was built is taken back step by step; two people at one
   await count(page, "Started", "6");
   await expect(other.getByRole("img", { name: /6 at work/ })).toBeVisible();
   await count(other, "Good", "4");
+  // what is pointed at stays, however long the rest takes
+  await other
+    .getByRole("listitem")
+    .filter({ hasText: /4 good/ })
+    .first()
+    .hover();
   await expect(page.getByRole("img", { name: /4 good, 2 at work/ })).toBeVisible();
   await count(page, "Good", "3");
   await expectSaid(page, "7 good and 0 scrapped are 7 boards, but 6 were started.");

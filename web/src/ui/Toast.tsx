@@ -42,11 +42,11 @@ export function useSayError(): (error: unknown) => void {
   );
 }
 
-/** The two that stay beside a new one: what failed is not pushed away by what only goes by. */
+/** The two that stay beside a new one: what failed, then what can be taken back, is not pushed away by what only goes by. */
 function latest(all: readonly Message[]): readonly Message[] {
-  const passing = all.filter((m) => !m.isProblem);
-  const gone = new Set(passing.slice(0, Math.max(0, all.length - 2)));
-  return all.filter((m) => !gone.has(m)).slice(-2);
+  const rank = (m: Message) => (m.isProblem ? 2 : m.undo ? 1 : 0);
+  const kept = [...all].sort((a, b) => rank(b) - rank(a) || b.id - a.id).slice(0, 2);
+  return all.filter((m) => kept.includes(m));
 }
 
 export function Toasts({ children }: { children: ReactNode }) {

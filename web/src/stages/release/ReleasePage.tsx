@@ -43,7 +43,7 @@ export function ReleasePage() {
         <Rights />
       </div>
       {accepted.length > 0 && (
-        <section className="mb-6">
+        <section aria-label="Accepted with a reason" className="mb-6">
           <h2 className="mb-1">Accepted with a reason</h2>
           <ol>
             {accepted.map((n, i) => (
