@@ -58,6 +58,20 @@ test("what is open stands by what it costs not to look; a check that is closed t
     }
     await expect(release).toBeEnabled({ timeout: 2000 });
   }).toPass({ timeout: 60_000 });
+  // what is refused stands at the button until the next try
+  await page.route("**/release", (route) =>
+    route.fulfill({
+      status: 409,
+      json: {
+        code: "STALE_VERSION",
+        message: "Something was changed while it was being packed.",
+        hint: "Look and release again.",
+      },
+    }),
+  );
+  await release.click();
+  await expect(page.getByRole("alert")).toContainText("while it was being packed. Look and release again.");
+  await page.unroute("**/release");
   await pressRelease(page);
   await stage(page, "Release");
   await page.getByRole("button", { name: "Take the release back" }).click();

@@ -37,10 +37,10 @@ export interface LoadSaid {
   readonly allowed?: string;
   /** Allowed over planned. */
   readonly margin?: number;
-  /** The planned load is within what is allowed, above that share, above the rating itself, or nothing is known of it. */
+  /** The planned load is within what is allowed, above it, above the rating itself, or nothing is known of it. */
   readonly stand: "fits" | "tight" | "over" | "not known";
-  /** A resistor that draws at most the planned load: the next of the series of 24. */
-  readonly test: {
+  /** A resistor that draws at most the planned load, the next of the series of 24; none where that is more than the path carries. */
+  readonly test?: {
     readonly ohms: number;
     readonly amps: number;
     readonly watts: number;
@@ -65,11 +65,12 @@ export function loadOf(l: OutputLoad): LoadSaid {
   const [volts, amps] = [Big(l.volts), Big(l.amps)];
   const weakest = [...l.ratings].sort((a, b) => Big(a.amps).cmp(b.amps))[0];
   const allowed = weakest && floored(Big(weakest.amps).times(l.share ?? USUAL_SHARE));
-  const stand = !weakest
+  // judged by what is told: what is rounded down for a label is not to be planned above it either
+  const stand = !(weakest && allowed)
     ? "not known"
     : amps.gt(weakest.amps)
       ? "over"
-      : amps.gt(Big(weakest.amps).times(l.share ?? USUAL_SHARE))
+      : amps.gt(allowed)
         ? "tight"
         : "fits";
   const ohms = nearestPreferred(Number(volts.div(amps))).at(-1)!;
@@ -84,7 +85,9 @@ export function loadOf(l: OutputLoad): LoadSaid {
         }
       : {}),
     stand,
-    test: { ohms, amps: Number(volts) / ohms, watts, rated: RESISTOR_ROOM * watts },
+    ...(stand === "over"
+      ? {}
+      : { test: { ohms, amps: Number(volts) / ohms, watts, rated: RESISTOR_ROOM * watts } }),
     isDangerous: volts.gt(SAFE_VOLTS[l.kind]),
   };
 }
@@ -100,7 +103,8 @@ const upward = (n: number): string => Big(n).prec(2, Big.roundUp).toFixed();
 
 /** What an output is tried with, in words for the bench. @example "loaded with 12 Ω rated 96 W or more: 2 A, 48 W of heat" */
 export function loadWords(l: OutputLoad): string {
-  const { test } = loadOf(l);
+  const { test, weakest } = loadOf(l);
+  if (!test) return `not loaded: ${l.amps} A are planned, and ${weakest!.what} carries ${weakest!.amps} A`;
   const ohms = test.ohms >= 1000 ? `${test.ohms / 1000} kΩ` : `${test.ohms} Ω`;
   const amps = test.amps < 0.1 ? `${short(test.amps * 1000)} mA` : `${short(test.amps)} A`;
   return `loaded with ${ohms} rated ${upward(test.rated)} W or more: ${amps}, ${short(test.watts)} W of heat`;

@@ -6,18 +6,10 @@ import {
   useCallback,
   useContext,
   useEffect,
-  useMemo,
   useRef,
   useState,
 } from "react";
-
-interface Message {
-  readonly id: number;
-  readonly text: string;
-  readonly hint?: string | undefined;
-  readonly isProblem: boolean;
-  readonly undo?: (() => void) | undefined;
-}
+import { type Message, withMessage } from "./messages.ts";
 
 /** @returns a function that takes the message away before its time */
 type Say = (text: string, more?: { hint?: string; isProblem?: boolean; undo?: () => void }) => () => void;
@@ -42,29 +34,20 @@ export function useSayError(): (error: unknown) => void {
   );
 }
 
-/** The two that stay beside a new one: what failed, then what can be taken back, is not pushed away by what only goes by. */
-function latest(all: readonly Message[]): readonly Message[] {
-  const rank = (m: Message) => (m.isProblem ? 2 : m.undo ? 1 : 0);
-  const kept = [...all].sort((a, b) => rank(b) - rank(a) || b.id - a.id).slice(0, 2);
-  return all.filter((m) => kept.includes(m));
-}
-
 export function Toasts({ children }: { children: ReactNode }) {
   const [messages, setMessages] = useState<readonly Message[]>([]);
   /** An Escape is being told that is meant for something else than a message. */
   const isForOthers = useRef(false);
+  /** Somebody points at them, or is in them: none of them goes. */
+  const isHeld = useRef(false);
+  useEffect(() => {
+    // the last one went from under the pointer: nobody leaves it any more
+    if (messages.length === 0) isHeld.current = false;
+  }, [messages.length]);
   const say = useCallback<Say>((text, more = {}) => {
     const id = Date.now() + Math.random();
-    setMessages((old) => [
-      ...latest(old),
-      {
-        id,
-        text,
-        hint: more.hint,
-        isProblem: more.isProblem ?? false,
-        undo: more.undo,
-      },
-    ]);
+    const next = { id, text, hint: more.hint, isProblem: more.isProblem ?? false, undo: more.undo };
+    setMessages((old) => withMessage(old, next));
     return () => setMessages((old) => old.filter((m) => m.id !== id));
   }, []);
   return (
@@ -76,6 +59,7 @@ export function Toasts({ children }: { children: ReactNode }) {
             key={m.id}
             message={m}
             isForOthers={isForOthers}
+            isHeld={isHeld}
             onOver={() => setMessages((old) => old.filter((x) => x.id !== m.id))}
           />
         ))}
@@ -90,13 +74,15 @@ export function Toasts({ children }: { children: ReactNode }) {
 function Said({
   message: m,
   isForOthers,
+  isHeld,
   onOver,
 }: {
   message: Message;
   isForOthers: RefObject<boolean>;
+  isHeld: RefObject<boolean>;
   onOver: () => void;
 }) {
-  const { pause, resume } = useSeen(m.isProblem ? 14_000 : 7000, onOver);
+  useSeen(m.isProblem ? 14_000 : 7000, isHeld, onOver);
   return (
     <Radix.Root
       type={m.isProblem ? "foreground" : "background"}
@@ -105,8 +91,12 @@ function Said({
       onOpenChange={() => {
         if (!isForOthers.current) onOver();
       }}
-      onPause={pause}
-      onResume={resume}
+      onPause={() => {
+        isHeld.current = true;
+      }}
+      onResume={() => {
+        isHeld.current = false;
+      }}
       data-message
       onEscapeKeyDown={(e) => {
         isForOthers.current = !(e.target instanceof Element && e.target.closest("[data-message]"));
@@ -136,31 +126,19 @@ function Said({
 const TICK_MS = 250;
 
 /**
- * Calls once something was to be seen for so long. What passes while the page stands still, or lies behind another one, does
- * not count: nobody could read then.
+ * Calls once something was to be seen for so long. What passes while the page stands still counts as one tick at the most:
+ * nobody could read then.
  */
-function useSeen(ms: number, onOver: () => void) {
-  const isPaused = useRef(false);
+function useSeen(ms: number, isHeld: RefObject<boolean>, onOver: () => void) {
   const over = useRef(onOver);
   over.current = onOver;
   useEffect(() => {
     let left = ms;
     const timer = setInterval(() => {
-      if (isPaused.current) return;
+      if (isHeld.current) return;
       left -= TICK_MS;
       if (left <= 0) over.current();
     }, TICK_MS);
     return () => clearInterval(timer);
-  }, [ms]);
-  return useMemo(
-    () => ({
-      pause: () => {
-        isPaused.current = true;
-      },
-      resume: () => {
-        isPaused.current = false;
-      },
-    }),
-    [],
-  );
+  }, [ms, isHeld]);
 }

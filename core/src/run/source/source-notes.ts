@@ -51,7 +51,7 @@ function sayUncovered(doc: RunDocument, parts: readonly LinePart[], basket: Bask
       "source",
       "lines-uncovered",
       "error",
-      `${missing.length} of ${basket.lines.length} lines cannot be bought in full: ${names.slice(0, 6).join(", ")}${names.length > 6 ? " and more" : ""}.`,
+      `${missing.length} of ${basket.lines.length} lines cannot be bought in full: ${listed(names)}.`,
       {
         do: open
           ? "Say once for each class what may be taken where a line names no part, ask the suppliers again, or type an offer."
@@ -100,7 +100,7 @@ function sayShelfTwice(
 }
 
 function sayOldPrices(doc: RunDocument, basket: Basket, add: Add): void {
-  const bought = new Set(basket.lines.flatMap((l) => l.buys.map((b) => b.offer)));
+  const bought = boughtOf(basket);
   const old = doc.offers.filter((o) => bought.has(o.id) && daysBetween(o.capturedOn, doc.today) > FRESH_DAYS);
   if (old.length > 0) {
     const since = old.reduce((d, o) => (o.capturedOn < d ? o.capturedOn : d), doc.today);
@@ -125,18 +125,19 @@ function saySources(doc: RunDocument, basket: Basket, add: Add): void {
 
 /** A price that no longer holds stops a run that is bought at it; where nothing is, it was compared with and is told. */
 function sayExpired(doc: RunDocument, parts: readonly LinePart[], basket: Basket, add: Add): void {
-  const bought = new Set(basket.lines.flatMap((l) => l.buys.map((b) => b.offer)));
+  const bought = boughtOf(basket);
   const past = doc.offers.filter((o) => o.validUntil !== undefined && o.validUntil < doc.today);
   const [used, beside] = [past.filter((o) => bought.has(o.id)), past.filter((o) => !bought.has(o.id))];
-  const lines = (list: typeof past) => [...new Set(list.flatMap((o) => o.line))];
+  const lines = (list: typeof past) => [...new Set(list.map((o) => o.line))];
+  const named = (list: typeof past) => listed(lines(list).map((l) => nameOfLine(doc, parts, l)));
   if (used.length > 0)
     add(
       "source",
       "prices-expired",
       "error",
       used.length === 1
-        ? `The offer for ${named(doc, parts, used)} that is bought from is past its date, ${used[0]!.validUntil}.`
-        : `${used.length} of the offers bought from are past their date: ${named(doc, parts, used)}.`,
+        ? `The offer for ${named(used)} that is bought from is past its date, ${used[0]!.validUntil}.`
+        : `${used.length} of the offers bought from are past their date: ${named(used)}.`,
       { do: "Ask again, or remove them.", lines: lines(used) },
     );
   if (beside.length > 0)
@@ -145,16 +146,17 @@ function sayExpired(doc: RunDocument, parts: readonly LinePart[], basket: Basket
       "prices-expired-beside",
       "remark",
       beside.length === 1
-        ? `An offer for ${named(doc, parts, beside)} is past its date; nothing is bought from it.`
+        ? `An offer for ${named(beside)} is past its date; nothing is bought from it.`
         : `${beside.length} offers are past their date; nothing is bought from them.`,
       { do: "Ask again if they are to be compared with, or remove them.", lines: lines(beside) },
     );
 }
 
-const named = (doc: RunDocument, parts: readonly LinePart[], offers: RunDocument["offers"]): string => {
-  const names = [...new Set(offers.map((o) => nameOfLine(doc, parts, o.line)))];
-  return `${names.slice(0, 6).join(", ")}${names.length > 6 ? " and more" : ""}`;
-};
+/** Names, so many of them. */
+const listed = (names: readonly string[]): string =>
+  `${names.slice(0, 6).join(", ")}${names.length > 6 ? " and more" : ""}`;
+const boughtOf = (basket: Basket): ReadonlySet<string> =>
+  new Set(basket.lines.flatMap((l) => l.buys.map((b) => b.offer)));
 
 function saySingle(parts: readonly LinePart[], needs: readonly RunNeed[], add: Add): void {
   const suppliersOf = new Map(

@@ -182,7 +182,7 @@ test("an output's load is held against its path; what can hurt, what nobody says
     [
       "warning",
       "load-tight out",
-      "out is to drive 2.2 A; of the 2.5 A J3 carries no more than 2 A are to be used.",
+      "out is to drive 2.2 A; J3 carries 2.5 A, of which 80 % are to be used: 2 A.",
     ],
   ]);
   expect(said({ amps: "2.2", share: 0.9 })).toEqual([]);

@@ -2,7 +2,7 @@ import { counted } from "../../../counted.ts";
 import { type CoverDocument, coverDocument } from "../../../cover/cover.ts";
 import { overdue } from "../../../equipment/equipment.ts";
 import type { Level } from "../../../findings.ts";
-import { loadOf, loadWords } from "../../../testing/load.ts";
+import { loadOf, loadWords, USUAL_SHARE } from "../../../testing/load.ts";
 import { limitsWrong, limitText } from "../../../testing/verdict.ts";
 import type { RunDocument, TestItem } from "../../document/document.ts";
 import type { Add } from "../../document/note.ts";
@@ -201,8 +201,8 @@ function loadNotes(items: readonly TestItem[], add: Add): void {
       say(
         "load-tight",
         "warning",
-        `${planned}; of the ${weakest!.amps} A ${weakest!.what} carries no more than ${allowed} A are to be used.`,
-        "Plan less, fit what carries more, or say why more of a rating may be used.",
+        `${planned}; ${weakest!.what} carries ${weakest!.amps} A, of which ${Math.round((load.share ?? USUAL_SHARE) * 1000) / 10} % are to be used: ${allowed} A.`,
+        "Plan less, fit what carries more, or set the share that is used higher where the data sheet allows it.",
       );
     if (stand === "not known")
       say(

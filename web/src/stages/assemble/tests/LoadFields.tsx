@@ -42,7 +42,7 @@ export function LoadFields({
       <div className="grid grid-cols-4 items-end gap-x-3 gap-y-2 max-lg:grid-cols-2">
         <Kept
           label="As an output it drives"
-          placeholder="24 V, 2 A"
+          placeholder="24 V DC, 2 A"
           disabled={isLocked}
           isMono
           maxLength={60}
@@ -55,7 +55,7 @@ export function LoadFields({
         />
         <Kept
           label="In its path, and what each carries"
-          placeholder="U3 3 A; J3 2.5 A"
+          placeholder="U3: 3 A; J3: 2.5 A"
           disabled={off}
           className="col-span-2"
           isMono
@@ -82,7 +82,7 @@ export function LoadFields({
         />
         <Kept
           label="Kept apart from the rest by"
-          placeholder="U2 5 kV"
+          placeholder="U2: 5 kV"
           disabled={off}
           className="col-span-2"
           isMono
@@ -103,7 +103,7 @@ export function LoadFields({
 
 const STAND: Readonly<Record<LoadSaid["stand"], readonly [string, string]>> = {
   fits: ["It carries what is planned.", "text-fine"],
-  tight: ["More is planned than that share.", "text-look"],
+  tight: ["More is planned than is to be used.", "text-look"],
   over: ["More is planned than it carries.", "text-stop"],
   "not known": ["Nobody says what its path carries: no label may state a load.", "text-look"],
 };
@@ -148,7 +148,7 @@ function LoadBar({ load }: { load: OutputLoad }) {
           </span>
         )}
       </p>
-      <p className="text-[14px]">Tried {said(loadWords(load))}.</p>
+      <p className="text-[14px]">At the bench: {said(loadWords(load))}.</p>
       {l.label && (
         <p className="text-[14px]">
           For a label: <b className="num">{said(l.label)}</b>

@@ -73,6 +73,14 @@ test("what is proposed comes first, and once; its limits are brought up to date 
     ["t3", "35", 1],
     ["t1", undefined, 2],
   ]);
+  // what only a person knows of an item is not lost when its limits are brought up to date
+  const load = { volts: "5", kind: "direct" as const, amps: "1", ratings: [] };
+  const known = changed(plan, "t3", { besides: { days: 7 }, load });
+  expect(withProposed(known, [proposed("in at 5 V", "35")])[1]).toMatchObject({
+    max: "35",
+    besides: { days: 7 },
+    load,
+  });
   // what is tried with less of the board done stays before it, wherever it was put
   const bare = { ...proposed("in to ground", "9"), state: "bare" as const };
   const mixed = withProposed(

@@ -102,7 +102,10 @@ export function withProposed(plan: readonly TestItem[], items: readonly Omit<Tes
     a.name === b.name && a.state === b.state;
   const old = plan.map((t) => {
     const fresh = items.find((i) => isSame(i, t));
-    return fresh ? { ...fresh, id: t.id, minutes: t.minutes } : t;
+    if (!fresh) return t;
+    // what only a person knows of it stays
+    const { id, minutes, besides, load } = t;
+    return { ...fresh, id, minutes, ...(besides ? { besides } : {}), ...(load ? { load } : {}) };
   });
   const all = items
     .filter((i) => !plan.some((t) => isSame(i, t)))
