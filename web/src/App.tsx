@@ -3,7 +3,7 @@ import { createBrowserRouter } from "react-router";
 import { RouterProvider } from "react-router/dom";
 import { SWRConfig } from "swr";
 import { routes } from "./routes.tsx";
-import { Toasts } from "./ui/Toast.tsx";
+import { Toasts } from "./ui/toast/Toast.tsx";
 
 const router = createBrowserRouter(routes);
 

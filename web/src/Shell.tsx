@@ -15,8 +15,8 @@ import { Dialog } from "./ui/Dialog.tsx";
 import { boundKeys, type KeyBinding, useKeys } from "./ui/keys.ts";
 import { useCopyRows } from "./ui/rows.ts";
 import { Failed, Skeleton } from "./ui/States.tsx";
-import { useSay, useSayError } from "./ui/Toast.tsx";
 import { count, formats, setFormats, useFormats } from "./ui/text/format.ts";
+import { useSay, useSayError } from "./ui/toast/Toast.tsx";
 import { useTheme } from "./ui/useTheme.ts";
 
 const WelcomePage = lazy(async () => ({

@@ -3,7 +3,7 @@ import { enterDemo, signIn, useSession } from "./resources/session.ts";
 import { Button } from "./ui/Button.tsx";
 import { Dialog } from "./ui/Dialog.tsx";
 import { Field } from "./ui/Field.tsx";
-import { useSayError } from "./ui/Toast.tsx";
+import { useSayError } from "./ui/toast/Toast.tsx";
 
 /** The session ended while one was at work: signing in over the page, which keeps everything as it stands. */
 export function SignInAgain() {

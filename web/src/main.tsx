@@ -14,7 +14,7 @@ startTheme();
 const { createElement, startTransition } = await import("react");
 const { createRoot } = await import("react-dom/client");
 const root = createRoot(document.getElementById("root")!);
-await import("./ui/Toast.tsx");
+await import("./ui/toast/Toast.tsx");
 await import("./Shell.tsx");
 const { App } = await import("./App.tsx");
 startTransition(() => root.render(createElement(App)));

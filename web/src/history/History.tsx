@@ -7,8 +7,8 @@ import { clashesOf } from "../resources/http.ts";
 import { useRole } from "../resources/session.ts";
 import { Button } from "../ui/Button.tsx";
 import { Empty, Failed, Skeleton } from "../ui/States.tsx";
-import { useSay, useSayError } from "../ui/Toast.tsx";
 import { clock, dayName, said } from "../ui/text/format.ts";
+import { useSay, useSayError } from "../ui/toast/Toast.tsx";
 
 /** What was done, newest first, in sentences; each may be taken back or brought again. */
 export function History({ of, isShort = false }: { of: HistoryOf; isShort?: boolean }) {

@@ -1,5 +1,5 @@
 import { undoChange } from "../resources/history.ts";
-import { useSay, useSayError } from "../ui/Toast.tsx";
+import { useSay, useSayError } from "../ui/toast/Toast.tsx";
 
 /** Says what was done, with undo. */
 export function useDone() {

@@ -5,7 +5,7 @@ import { useRun } from "../run/runState.ts";
 import { Button } from "../ui/Button.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { Kept } from "../ui/Kept.tsx";
-import { useSayError } from "../ui/Toast.tsx";
+import { useSayError } from "../ui/toast/Toast.tsx";
 import { photoSrc, takenBy } from "./photo.ts";
 
 /** One photo, large: what it shows, who took it; arrows go to the next. */

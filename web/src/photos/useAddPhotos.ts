@@ -2,9 +2,9 @@ import type { PhotoBody } from "@kobbin/contract";
 import { useState } from "react";
 import { addPhoto } from "../resources/record.ts";
 import { useRun } from "../run/runState.ts";
-import { useSay, useSayError } from "../ui/Toast.tsx";
 import { todayIso } from "../ui/text/dates.ts";
 import { count } from "../ui/text/format.ts";
+import { useSay, useSayError } from "../ui/toast/Toast.tsx";
 import { smaller } from "./smaller.ts";
 
 /** What photos are taken of: a line of an order as it came, a board, a fault on it. */

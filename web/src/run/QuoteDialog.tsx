@@ -5,8 +5,8 @@ import { Button } from "../ui/Button.tsx";
 import { DateInput } from "../ui/DateField.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { Field, Pick } from "../ui/Field.tsx";
-import { useSayError } from "../ui/Toast.tsx";
 import { typedNumber } from "../ui/text/format.ts";
+import { useSayError } from "../ui/toast/Toast.tsx";
 import { useRun } from "./runState.ts";
 
 /** A quotation that came by mail: it overrides the estimate for this run. */

@@ -2,8 +2,8 @@ import { useState } from "react";
 import { addRemark, removeRemark } from "../resources/run.ts";
 import { useRole, useSession } from "../resources/session.ts";
 import { Button } from "../ui/Button.tsx";
-import { useSayError } from "../ui/Toast.tsx";
 import { clock, dayName } from "../ui/text/format.ts";
+import { useSayError } from "../ui/toast/Toast.tsx";
 import { useRun } from "./runState.ts";
 
 /** What people noted at this stage, and a place to note something; the bench may, too. */

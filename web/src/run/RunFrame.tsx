@@ -5,7 +5,7 @@ import { undoLast } from "../resources/history.ts";
 import { SavedMark } from "../Saving.tsx";
 import { useKeys } from "../ui/keys.ts";
 import { Failed, Skeleton } from "../ui/States.tsx";
-import { useSay, useSayError } from "../ui/Toast.tsx";
+import { useSay, useSayError } from "../ui/toast/Toast.tsx";
 import { ClashDialog } from "./ClashDialog.tsx";
 import { Counting } from "./Counting.tsx";
 import { Margin } from "./Margin.tsx";

@@ -4,7 +4,7 @@ import { useCallback, useMemo, useRef, useState } from "react";
 import { undoChange } from "../resources/history.ts";
 import { type Answered, clashesOf } from "../resources/http.ts";
 import { changedLine, type LineChange, saveLine, saveLines, saveRun } from "../resources/run.ts";
-import { useSay, useSayError } from "../ui/Toast.tsx";
+import { useSay, useSayError } from "../ui/toast/Toast.tsx";
 
 /** A change on its way: how the document looks with it. */
 interface Op {

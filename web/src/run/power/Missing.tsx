@@ -2,8 +2,8 @@ import { type LibraryPart, numberKey, type RunBoard, type RunLine } from "@kobbi
 import { savePart } from "../../resources/library.ts";
 import { refetchRun } from "../../resources/run.ts";
 import { Kept } from "../../ui/Kept.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { typedNumber } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 import { useRun } from "../runState.ts";
 
 /** Parts of which nothing is known of what they draw, to be said in place: it is kept in the library, for every run. */

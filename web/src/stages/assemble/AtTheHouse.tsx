@@ -3,8 +3,8 @@ import { useState } from "react";
 import { removeQuote } from "../../resources/run.ts";
 import { QuoteDialog } from "../../run/QuoteDialog.tsx";
 import { useRun } from "../../run/runState.ts";
-import { useSayError } from "../../ui/Toast.tsx";
 import { amount, count, day, fromMicros, money } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 
 /** What the house that places the parts asks, term by term, with the ways there and back; its quotation can be typed. */
 export function AtTheHouse() {

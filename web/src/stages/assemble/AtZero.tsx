@@ -4,8 +4,8 @@ import { saveHouse } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Fold } from "../../ui/Fold.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { count } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 
 const SIZE = 92;
 const OCTANTS = [

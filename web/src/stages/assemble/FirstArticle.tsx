@@ -13,8 +13,8 @@ import { beginFirstArticle } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { count, fixed, money } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { runWorker } from "../../workers/run.ts";
 
 /** So many of the dearest parts are offered a socket. */

@@ -6,7 +6,7 @@ import { runName } from "../../run/runName.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 
 /** Starts a run; its name tells how many of what until somebody types another. */
 export function StartRun({

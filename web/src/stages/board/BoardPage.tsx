@@ -14,7 +14,7 @@ import { useOtherDesigns, useOtherRevisions } from "../../run/useOtherRevisions.
 import { After } from "../../ui/After.tsx";
 import { Pick } from "../../ui/Field.tsx";
 import { Tab } from "../../ui/Tab.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { Boards } from "./Boards.tsx";
 import { CardEdge } from "./CardEdge.tsx";
 import { Cutting } from "./Cutting.tsx";

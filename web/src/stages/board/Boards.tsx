@@ -4,8 +4,8 @@ import { removeBoard, saveBoard } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Kept } from "../../ui/Kept.tsx";
 import { Tab } from "../../ui/Tab.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { mm } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 
 /** The boards of the product: which one is looked at, how often each is in it, another one added. */
 export function Boards({ index, onChoose }: { index: number; onChoose: (index: number) => void }) {

@@ -2,8 +2,8 @@ import type { Measure } from "@kobbin/core";
 import { boardColours } from "../../proof/colours.ts";
 import { useRun } from "../../run/runState.ts";
 import { saveFile } from "../../ui/saveFile.ts";
-import { useSayError } from "../../ui/Toast.tsx";
 import { count, fixed } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import type { BoardConnection } from "../../workers/board.ts";
 
 /** What the board consists of, in one sentence. */

@@ -7,8 +7,8 @@ import type { WentWrong } from "../../run/learn/wentWrong.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { count, day } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { oftenest, wentWrong } from "./tests/faultLesson.ts";
 import { useBesideTests } from "./tests/useBesideTests.ts";
 

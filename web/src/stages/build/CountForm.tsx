@@ -5,7 +5,7 @@ import { addWork } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 
 const COUNTS = [
   ["started", "Started"],

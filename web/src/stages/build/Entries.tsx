@@ -1,7 +1,7 @@
 import { removeWork } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
-import { useSayError } from "../../ui/Toast.tsx";
 import { day } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { hours } from "./Boards.tsx";
 
 /** What was counted so far, newest first. */

@@ -3,8 +3,8 @@ import { answerQuote, askHouses, refetchRun, useAsks } from "../../resources/run
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Mark } from "../../ui/Mark.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { count, day, money, said } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 
 /** Asks the houses themselves for their price, in the background; what they ask back is answered here. */
 export function AskHouses() {

@@ -15,8 +15,8 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { typedNumber } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { ProfileIn } from "./ProfileFile.tsx";
 
 const AMOUNT = { inputMode: "decimal", pattern: "\\d+([.,]\\d{1,6})?", isNumber: true } as const;

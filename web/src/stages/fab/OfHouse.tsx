@@ -1,7 +1,7 @@
 import { removeQuote } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
-import { useSayError } from "../../ui/Toast.tsx";
 import { amount, fromMicros, money } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { ProfileOut } from "./ProfileFile.tsx";
 
 /** What opens over the page. */

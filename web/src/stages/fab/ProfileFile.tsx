@@ -3,7 +3,7 @@ import { useId, useState } from "react";
 import { beginHouse } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { fileWord, saveFile } from "../../ui/saveFile.ts";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 
 /** The profile of a house as a file, to be kept or sent. */
 export function ProfileOut({ house }: { house: House }) {

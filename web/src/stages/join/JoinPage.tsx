@@ -5,7 +5,7 @@ import { refreshAll } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 
 /** Where an invitation link leads: which shop, as what, and a name to sign in with. */
 export function JoinPage() {

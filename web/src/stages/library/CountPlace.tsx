@@ -5,8 +5,8 @@ import { saveCounts } from "../../resources/library.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { printAlone } from "../../ui/printed.ts";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { count } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 import {
   ALL_PLACES,
   comeTo,

@@ -6,8 +6,8 @@ import { Button } from "../../ui/Button.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { useParam } from "../../ui/params.ts";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { count, day } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 import { PartSheet } from "./PartSheet.tsx";
 
 /** So many rows the server gives at a time. */

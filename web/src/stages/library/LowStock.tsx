@@ -1,8 +1,8 @@
 import { useLow } from "../../resources/library.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Fold } from "../../ui/Fold.tsx";
-import { useSay } from "../../ui/Toast.tsx";
 import { count } from "../../ui/text/format.ts";
+import { useSay } from "../../ui/toast/Toast.tsx";
 
 /** Numbers of which fewer lie free than the shop wants to keep: how many bring each back, to be copied into an order. */
 export function LowStock() {

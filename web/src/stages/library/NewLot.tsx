@@ -3,8 +3,8 @@ import { useState } from "react";
 import { addLot } from "../../resources/library.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { typedNumber } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 
 /** What state a lot is in. */
 export const CONDITIONS = [

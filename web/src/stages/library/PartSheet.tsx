@@ -11,8 +11,8 @@ import { Field, Pick } from "../../ui/Field.tsx";
 import { Kept } from "../../ui/Kept.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { count, day, typedNumber } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 import { WhenFitted } from "./WhenFitted.tsx";
 
 /** One part: its attributes by class, what was tried and measured, where it is used, a suspicion. */

@@ -4,8 +4,8 @@ import { useState } from "react";
 import { saveLot } from "../../resources/library.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { count, day, fixed, written } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 
 /** Readings out of what was typed or pasted: one a row, else set apart by blanks or semicolons. */
 const readingsOf = (text: string): string[] => {

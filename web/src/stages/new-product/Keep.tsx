@@ -5,8 +5,8 @@ import { keepProduct, startRun } from "../../resources/bench.ts";
 import { runName } from "../../run/runName.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { count } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { nameAndRevision } from "./productName.ts";
 
 /** Keeps a drop as a product or a revision, with a run of it or without. */

@@ -4,8 +4,8 @@ import { useNavigate } from "react-router";
 import { keepBoard } from "../../resources/bench.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { count } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { nameAndRevision } from "./productName.ts";
 
 /** Keeps a drop as a further board of a product's revision, its parts list with it. */

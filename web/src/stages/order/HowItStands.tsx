@@ -19,9 +19,9 @@ import { useRun } from "../../run/runState.ts";
 import { standOf } from "../../run/useOrders.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Mark } from "../../ui/Mark.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
 import { day, said } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 import { WriteStep } from "./WriteStep.tsx";
 
 /** How an order at a house stands: its way as far as it came, whom it waits for, and what can be done about it. */

@@ -5,8 +5,8 @@ import { useOrders } from "../../run/useOrders.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Fold } from "../../ui/Fold.tsx";
 import { printAlone } from "../../ui/printed.ts";
-import { useSay } from "../../ui/Toast.tsx";
 import { amount, day, written } from "../../ui/text/format.ts";
+import { useSay } from "../../ui/toast/Toast.tsx";
 
 /** The purchase order of a supplier as paper: to print, or its rows to paste into the supplier's own form. */
 export function PurchasePaper({ order: o }: { order: PlannedOrder }) {

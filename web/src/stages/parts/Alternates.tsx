@@ -14,8 +14,8 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Delta } from "../../ui/ChoiceRow.tsx";
 import { Mark } from "../../ui/Mark.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { count, day } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { Compared } from "./Compared.tsx";
 import { useAlternateEffects } from "./useAlternateEffects.ts";
 

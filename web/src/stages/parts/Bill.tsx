@@ -3,8 +3,8 @@ import { useMemo, useRef } from "react";
 import { addLines, type LineChange } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Grid } from "../../ui/grid/Grid.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { count } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 import { billColumns, type Row } from "./billColumns.tsx";
 import { lineEdit, nameOf } from "./lineEdits.ts";
 

@@ -4,8 +4,8 @@ import { addParts } from "../../resources/library.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Mark } from "../../ui/Mark.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { day } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { mountWords, nameOf } from "./lineEdits.ts";
 
 /** What the library knows of a line's own number, or that it does not know it yet. */

@@ -2,8 +2,8 @@ import { microsToNumber, type SameParts, sameParts, savedTogether } from "@kobbi
 import { useMemo } from "react";
 import { mergeLines } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
-import { useSayError } from "../../ui/Toast.tsx";
 import { amount, count } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 
 /** Lines that seem to be one part in different spelling, with what one line instead of several saves. */
 export function Same() {

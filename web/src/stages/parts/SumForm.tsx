@@ -15,7 +15,7 @@ import { addSum, saveSum } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { linesFor } from "./sumLines.ts";
 
 type Draft = Omit<AttachedSum, "id">;

@@ -11,7 +11,7 @@ import { useState } from "react";
 import { removeSum } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Mark } from "../../ui/Mark.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { SumForm } from "./SumForm.tsx";
 
 /** Sums that stand on a line: worked out again whenever a value changes. */

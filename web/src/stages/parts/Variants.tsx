@@ -5,8 +5,8 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Delta } from "../../ui/ChoiceRow.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { amount, count } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { runWorker } from "../../workers/run.ts";
 import { nameOf } from "./lineEdits.ts";
 

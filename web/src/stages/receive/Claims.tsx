@@ -18,9 +18,9 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Pick } from "../../ui/Field.tsx";
 import { Kept } from "../../ui/Kept.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
 import { count, day, typedAmount, written } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 import { ClaimPaper, seen } from "./ClaimPaper.tsx";
 
 const STATES: Readonly<Record<ClaimState, string>> = {

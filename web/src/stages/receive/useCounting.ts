@@ -3,7 +3,7 @@ import { format } from "date-fns";
 import { useRef, useState } from "react";
 import { addReceipt } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
-import { useSayError } from "../../ui/Toast.tsx";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { type Counted, unitCostOf } from "./counted.ts";
 
 /** The line that is being counted, which form of it that is, and whether what was counted is on its way. */

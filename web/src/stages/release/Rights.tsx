@@ -15,8 +15,8 @@ import { Field, Pick } from "../../ui/Field.tsx";
 import { Fold } from "../../ui/Fold.tsx";
 import { Kept } from "../../ui/Kept.tsx";
 import { Mark } from "../../ui/Mark.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { count } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 
 const NONE: readonly Right[] = [];
 const STATES = {

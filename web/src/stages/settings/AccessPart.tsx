@@ -5,8 +5,8 @@ import { chooseShop, useSession } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { clock, day } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 
 /** "Firefox on Linux", as far as a browser says what it is. */
 function deviceOf(agent: string): string {

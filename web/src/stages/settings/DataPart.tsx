@@ -4,7 +4,7 @@ import { restoreBegins, useLive } from "../../resources/live.ts";
 import { resetDemo, restoreShop, useShop } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Progress } from "../../ui/Progress.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 
 /** The whole shop out and in again; its history; the demo shop as it was. */
 export function DataPart() {

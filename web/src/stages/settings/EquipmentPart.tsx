@@ -13,9 +13,9 @@ import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { Kept } from "../../ui/Kept.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
-import { useSay } from "../../ui/Toast.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
 import { said, typedNumber, written } from "../../ui/text/format.ts";
+import { useSay } from "../../ui/toast/Toast.tsx";
 import { CHOSEN_FACTS, TYPED_FACTS, withFact } from "./equipmentFacts.ts";
 
 const KINDS = Object.entries(EQUIPMENT) as readonly [EquipmentKind, (typeof EQUIPMENT)[EquipmentKind]][];

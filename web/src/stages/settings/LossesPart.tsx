@@ -2,8 +2,8 @@ import { ATTRITION, type Loss, type LossKind } from "@kobbin/core";
 import { undoChange } from "../../resources/history.ts";
 import { saveShop, useShop } from "../../resources/session.ts";
 import { useKept } from "../../ui/Kept.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { typedNumber, written } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 
 const KINDS: readonly (readonly [LossKind, string])[] = [
   ["chip0201", "chips 0201 and smaller"],

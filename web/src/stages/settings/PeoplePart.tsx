@@ -13,8 +13,8 @@ import { useRole } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { clock, day } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 
 const ROLES: readonly (readonly [Role, string])[] = [
   ["owner", "owner: everything"],

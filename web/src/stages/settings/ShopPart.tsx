@@ -4,8 +4,8 @@ import { undoChange } from "../../resources/history.ts";
 import { saveShop, useShop } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { typedNumber, written } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 
 const MARKS = [
   [".", "1,234.50"],

@@ -6,8 +6,8 @@ import { Button } from "../../ui/Button.tsx";
 import { Pick } from "../../ui/Field.tsx";
 import { Kept } from "../../ui/Kept.tsx";
 import { Failed, Skeleton } from "../../ui/States.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { count, typedNumber } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 
 const CLASS: Readonly<Record<SourceClass, string>> = {
   authorised: "authorised",

@@ -15,8 +15,8 @@ import { NumbersDialog } from "../../run/NumbersDialog.tsx";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Mark } from "../../ui/Mark.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { count } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 
 const WORDS: Readonly<Record<RuleKind, readonly [one: string, many: string]>> = {
   resistor: ["resistor", "resistors"],

@@ -17,8 +17,8 @@ import { Link } from "react-router";
 import { removeOffer } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Sum } from "../../ui/Sum.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { day, unitPrice } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 
 const VERDICT = {
   equal: "equal by what is known",

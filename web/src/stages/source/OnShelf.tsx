@@ -1,8 +1,8 @@
 import { numberKey, type RunNeed } from "@kobbin/core";
 import { reserve, useLots } from "../../resources/library.ts";
 import { useRun } from "../../run/runState.ts";
-import { useSayError } from "../../ui/Toast.tsx";
 import { day } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 
 /** What the shelf holds of a line's number, what the run takes of it, and who reserved the rest. */
 export function OnShelf({ need }: { need: RunNeed }) {

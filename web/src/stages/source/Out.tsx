@@ -1,8 +1,8 @@
 import { basketTables } from "@kobbin/core";
 import { useRun } from "../../run/runState.ts";
 import { saveFile } from "../../ui/saveFile.ts";
-import { useSay } from "../../ui/Toast.tsx";
 import { count } from "../../ui/text/format.ts";
+import { useSay } from "../../ui/toast/Toast.tsx";
 
 /** The baskets as lists to take to the suppliers: copied, or kept as a plain CSV. */
 export function Out() {

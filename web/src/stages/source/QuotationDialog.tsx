@@ -15,8 +15,8 @@ import { DateField } from "../../ui/DateField.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { TableInput } from "../../ui/TableInput.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { count } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 import { PriceDoubt } from "./PriceDoubt.tsx";
 
 /** A supplier's quotation file: its offers set against the lines of the bill before they are kept. */

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useAsks } from "../../resources/run.ts";
-import { useSay } from "../../ui/Toast.tsx";
 import { count } from "../../ui/text/format.ts";
+import { useSay } from "../../ui/toast/Toast.tsx";
 
 /** How the questions to suppliers stand; says what came of them once the last has answered or was given up. */
 export function useAsking(id: string) {

@@ -2,8 +2,8 @@ import { useState } from "react";
 import { closeCalendar, makeCalendar, useCalendar } from "../../resources/bench.ts";
 import { useRole } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
-import { useSay, useSayError } from "../../ui/Toast.tsx";
 import { day } from "../../ui/text/format.ts";
+import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 
 /** The same days in anybody's calendar, under a secret address: shown once, one at a time, closed by a press. */
 export function InCalendar() {

@@ -2,8 +2,8 @@ import { type FormEvent, useState } from "react";
 import { enterDemo, signIn, startShop, useSession } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
-import { useSayError } from "../../ui/Toast.tsx";
 import { typedNumber } from "../../ui/text/format.ts";
+import { useSayError } from "../../ui/toast/Toast.tsx";
 
 const CURRENCIES = ["EUR", "USD", "GBP", "CHF", "SEK", "JPY", "AUD", "CAD"] as const;
 

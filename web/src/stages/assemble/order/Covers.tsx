@@ -11,7 +11,7 @@ import {
 } from "@kobbin/core";
 import { useRun } from "../../../run/runState.ts";
 import { Pick } from "../../../ui/Field.tsx";
-import { useSay } from "../../../ui/Toast.tsx";
+import { useSay } from "../../../ui/toast/Toast.tsx";
 import { typedRefs } from "./typedRefs.ts";
 
 const ODD = [

@@ -5,7 +5,7 @@ import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Pick } from "../../../ui/Field.tsx";
 import { Kept } from "../../../ui/Kept.tsx";
-import { useSay } from "../../../ui/Toast.tsx";
+import { useSay } from "../../../ui/toast/Toast.tsx";
 import {
   changed,
   fitsText,

@@ -3,7 +3,7 @@ import type { ComponentProps } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { Field, Pick } from "../../../ui/Field.tsx";
 import { Kept } from "../../../ui/Kept.tsx";
-import { useSay } from "../../../ui/Toast.tsx";
+import { useSay } from "../../../ui/toast/Toast.tsx";
 import { typedRefs } from "./typedRefs.ts";
 
 const HEATERS = [

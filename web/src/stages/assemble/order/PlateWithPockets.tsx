@@ -2,8 +2,8 @@ import { type PlanOfRun, pocketPlan, pocketPlate, type Step } from "@kobbin/core
 import { useMemo } from "react";
 import { boardOfStep, sideOfStep } from "../../../proof/drawnParts.ts";
 import { useRun } from "../../../run/runState.ts";
-import { useSayError } from "../../../ui/Toast.tsx";
 import { count, mm } from "../../../ui/text/format.ts";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 import { PlanPicture, savePlan } from "./PlanPicture.tsx";
 
 /** A plate whose pockets hold the parts of a step flat while they are soldered, drawn small and printed one to one. */

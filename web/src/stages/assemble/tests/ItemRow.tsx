@@ -3,8 +3,8 @@ import { ArrowDown, ArrowUp } from "lucide-react";
 import { useRun } from "../../../run/runState.ts";
 import { Pick } from "../../../ui/Field.tsx";
 import { Kept } from "../../../ui/Kept.tsx";
-import { useSay } from "../../../ui/Toast.tsx";
 import { said, typedNumber, written } from "../../../ui/text/format.ts";
+import { useSay } from "../../../ui/toast/Toast.tsx";
 import { LoadFields } from "./LoadFields.tsx";
 import {
   type BesidesChange,

@@ -5,7 +5,7 @@ import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Field } from "../../../ui/Field.tsx";
 import { Tab } from "../../../ui/Tab.tsx";
-import { useSayError } from "../../../ui/Toast.tsx";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 import type { BoardConnection } from "../../../workers/board.ts";
 import type { BoardView } from "../useBoardView.ts";
 import { type Draft, draftOf, EMPTY, KINDS } from "./draft.ts";

@@ -10,7 +10,7 @@ import { addLink, saveLink } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Pick } from "../../../ui/Field.tsx";
-import { useSayError } from "../../../ui/Toast.tsx";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 
 /** A link's positions with what each does, and which is set: for the product, and where a version has it otherwise. */
 export function LinkForm({

@@ -1,7 +1,7 @@
 import type { BoardVolts, LinkStanding } from "@kobbin/core";
 import { removeLink } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
-import { useSayError } from "../../../ui/Toast.tsx";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 import { useOneOpen } from "../../../ui/useOneOpen.ts";
 import { LinkForm } from "./LinkForm.tsx";
 import { SettingCard } from "./SettingCard.tsx";

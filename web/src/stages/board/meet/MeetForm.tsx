@@ -4,7 +4,7 @@ import { addMeeting, saveMeeting, useOthers } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Field, Pick } from "../../../ui/Field.tsx";
-import { useSayError } from "../../../ui/Toast.tsx";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 import {
   checkMeeting,
   type DraftPin,

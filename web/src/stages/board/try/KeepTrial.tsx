@@ -6,8 +6,8 @@ import { addBareTest, removeBareTest } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Field, Pick } from "../../../ui/Field.tsx";
-import { useSayError } from "../../../ui/Toast.tsx";
 import { count, day } from "../../../ui/text/format.ts";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 import type { BoardView } from "../useBoardView.ts";
 import { faultMap, faultWords, nextLabel } from "./trial.ts";
 

@@ -5,9 +5,9 @@ import { useAddPhotos } from "../../../photos/useAddPhotos.ts";
 import { addDefect } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
 import { type KeyBinding, useKeys } from "../../../ui/keys.ts";
-import { useSay, useSayError } from "../../../ui/Toast.tsx";
 import { todayIso } from "../../../ui/text/dates.ts";
 import { count } from "../../../ui/text/format.ts";
+import { useSay, useSayError } from "../../../ui/toast/Toast.tsx";
 import { FAULT_KEYS, FAULTS } from "./faultKeys.ts";
 
 type Code = (typeof FAULTS)[number]["codes"][number];

@@ -23,7 +23,7 @@ import { useLots } from "../../../resources/library.ts";
 import { useRun } from "../../../run/runState.ts";
 import { useSerial, useUnitOf } from "../../../run/useSerial.ts";
 import { type KeyBinding, useKeys, useScans } from "../../../ui/keys.ts";
-import { useSay } from "../../../ui/Toast.tsx";
+import { useSay } from "../../../ui/toast/Toast.tsx";
 import { loadPieces } from "../images/loadModel.ts";
 import { bagAtKit } from "./bagAtKit.ts";
 import { useKit } from "./KitCard.tsx";

@@ -1,6 +1,6 @@
 import { useEffect, useState } from "react";
 import { hearNext } from "../../../ui/keys.ts";
-import { useSay } from "../../../ui/Toast.tsx";
+import { useSay } from "../../../ui/toast/Toast.tsx";
 
 const KEPT = "bench pedal";
 

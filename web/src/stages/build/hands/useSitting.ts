@@ -3,7 +3,7 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { clashesOf, RequestError } from "../../../resources/http.ts";
 import { saveSitting } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
-import { useSayError } from "../../../ui/Toast.tsx";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 import {
   bodyOf,
   isSent,

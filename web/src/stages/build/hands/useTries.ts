@@ -1,8 +1,8 @@
 import { judgeTry, type TestItem, type TestTry, type TrySaid, type TryVerdict } from "@kobbin/core";
 import { addTry, removeTry } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
-import { useSayError } from "../../../ui/Toast.tsx";
 import { todayIso } from "../../../ui/text/dates.ts";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 
 /** What was tried of an item on a board, and one more try: judged here at once, and by the server when it gets there. */
 export function useTries(unit: number, item: TestItem) {

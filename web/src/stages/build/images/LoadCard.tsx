@@ -2,7 +2,7 @@ import type { ProgramImage, TestItem } from "@kobbin/core";
 import { useMemo } from "react";
 import { Button } from "../../../ui/Button.tsx";
 import { Field } from "../../../ui/Field.tsx";
-import { useSay } from "../../../ui/Toast.tsx";
+import { useSay } from "../../../ui/toast/Toast.tsx";
 import { PinPicture } from "../hands/PinPicture.tsx";
 import type { Loading } from "./useLoad.ts";
 

@@ -1,9 +1,9 @@
 import type { ImageLoad } from "@kobbin/core";
 import { saveWiped } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
-import { useSayError } from "../../../ui/Toast.tsx";
 import { todayIso } from "../../../ui/text/dates.ts";
 import { day } from "../../../ui/text/format.ts";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 import { leftToDo, loadsOf } from "./loadModel.ts";
 
 /** What is in a board: each image with its file, what it was given, and whether it was wiped of what stays with the shop. */

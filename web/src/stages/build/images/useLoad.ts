@@ -3,8 +3,8 @@ import { useState } from "react";
 import { addLoad, removeLoad } from "../../../resources/record.ts";
 import { effectiveRevision } from "../../../run/learn/effectiveRevision.ts";
 import { useRun } from "../../../run/runState.ts";
-import { useSay, useSayError } from "../../../ui/Toast.tsx";
 import { todayIso } from "../../../ui/text/dates.ts";
+import { useSay, useSayError } from "../../../ui/toast/Toast.tsx";
 import { useKnownWrong } from "../units/KnownWrong.tsx";
 import { loadsOf, type Went, went } from "./loadModel.ts";
 

@@ -7,7 +7,7 @@ import { ReportForm } from "../../../run/owners/ReportForm.tsx";
 import { ReportRow } from "../../../run/owners/ReportRow.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { useSerial } from "../../../run/useSerial.ts";
-import { useSayError } from "../../../ui/Toast.tsx";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 
 /** What the owner of a board says of it, and what came of that. */
 export function OwnersSay({ unit }: { unit: number }) {

@@ -7,9 +7,9 @@ import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { DateField } from "../../../ui/DateField.tsx";
 import { Field } from "../../../ui/Field.tsx";
-import { useSayError } from "../../../ui/Toast.tsx";
 import { todayIso } from "../../../ui/text/dates.ts";
 import { count, day } from "../../../ui/text/format.ts";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 
 /** Where a board went and who has it; several that went together are said at once. */
 export function WhereItWent({ unit }: { unit: number }) {

@@ -12,8 +12,8 @@ import { saveDefect } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Field } from "../../../ui/Field.tsx";
-import { useSayError } from "../../../ui/Toast.tsx";
 import { count } from "../../../ui/text/format.ts";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 import { PinPicture } from "../hands/PinPicture.tsx";
 
 const PLACE: TestItem = {

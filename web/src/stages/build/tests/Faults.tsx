@@ -6,8 +6,8 @@ import { removeDefect, saveDefect } from "../../../resources/record.ts";
 import { WriteDown } from "../../../run/learn/WriteDown.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { Kept } from "../../../ui/Kept.tsx";
-import { useSay, useSayError } from "../../../ui/Toast.tsx";
 import { count, day, fixed, typedNumber, written } from "../../../ui/text/format.ts";
+import { useSay, useSayError } from "../../../ui/toast/Toast.tsx";
 import { Bridge } from "./Bridge.tsx";
 import { wentWrong } from "./faultLesson.ts";
 

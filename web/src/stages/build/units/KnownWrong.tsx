@@ -3,8 +3,8 @@ import { unitOf } from "@kobbin/core";
 import { putRework, removeRework, useLearned } from "../../../resources/learned.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
-import { useSayError } from "../../../ui/Toast.tsx";
 import { todayIso } from "../../../ui/text/dates.ts";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 
 const NONE: readonly ShopErratum[] = [];
 

@@ -4,8 +4,8 @@ import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Pick } from "../../../ui/Field.tsx";
 import { Kept } from "../../../ui/Kept.tsx";
-import { useSay } from "../../../ui/Toast.tsx";
 import { amount, fixed, money, written } from "../../../ui/text/format.ts";
+import { useSay } from "../../../ui/toast/Toast.tsx";
 import {
   FIRST,
   pricesOf,

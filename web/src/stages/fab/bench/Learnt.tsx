@@ -4,8 +4,8 @@ import { saveHouse } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Pick } from "../../../ui/Field.tsx";
-import { useSayError } from "../../../ui/Toast.tsx";
 import { mm, written } from "../../../ui/text/format.ts";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 
 const WIDTHS = PATCH_MM.map((w) => [String(w), `${written(String(w))} mm`] as const);
 /** What is drawn keeps so much more than what just came out. */

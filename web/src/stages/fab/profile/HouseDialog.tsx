@@ -6,7 +6,7 @@ import { Button } from "../../../ui/Button.tsx";
 import { Dialog } from "../../../ui/Dialog.tsx";
 import { Field, Pick } from "../../../ui/Field.tsx";
 import { Tab } from "../../../ui/Tab.tsx";
-import { useSayError } from "../../../ui/Toast.tsx";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 import { type Group, groupsOf, LIMIT_ROWS, PROFILE_PARTS, type ProfilePart, read, write } from "./fields.ts";
 import { useHouseLists } from "./HouseLists.tsx";
 import { Ladder } from "./Ladder.tsx";

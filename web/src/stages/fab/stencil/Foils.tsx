@@ -6,8 +6,8 @@ import { Button } from "../../../ui/Button.tsx";
 import { ChoiceRow } from "../../../ui/ChoiceRow.tsx";
 import { Field, Pick } from "../../../ui/Field.tsx";
 import { Kept } from "../../../ui/Kept.tsx";
-import { useSay, useSayError } from "../../../ui/Toast.tsx";
 import { count, day, money, said, typedNumber, written } from "../../../ui/text/format.ts";
+import { useSay, useSayError } from "../../../ui/toast/Toast.tsx";
 
 const STATES = [
   ["ready", "ready"],

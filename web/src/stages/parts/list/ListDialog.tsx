@@ -15,8 +15,8 @@ import { Button } from "../../../ui/Button.tsx";
 import { Dialog } from "../../../ui/Dialog.tsx";
 import { Pick } from "../../../ui/Field.tsx";
 import { TableInput } from "../../../ui/TableInput.tsx";
-import { useSayError } from "../../../ui/Toast.tsx";
 import { count } from "../../../ui/text/format.ts";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 import {
   byRow,
   type ColumnRole,

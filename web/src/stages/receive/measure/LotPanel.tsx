@@ -3,8 +3,8 @@ import { useMemo } from "react";
 import { removeMeasured } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Fold } from "../../../ui/Fold.tsx";
-import { useSayError } from "../../../ui/Toast.tsx";
 import { count, mm } from "../../../ui/text/format.ts";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 
 /** How a lot of bare boards stands as far as it was measured: every reading as a dot in the room the order allows. */
 export function LotPanel({

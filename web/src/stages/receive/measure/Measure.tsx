@@ -11,9 +11,9 @@ import { BigKey, Frame } from "../../../bench-side/Frame.tsx";
 import { addMeasured } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
 import { type KeyBinding, useKeys } from "../../../ui/keys.ts";
-import { useSayError } from "../../../ui/Toast.tsx";
 import { todayIso } from "../../../ui/text/dates.ts";
 import { mm } from "../../../ui/text/format.ts";
+import { useSayError } from "../../../ui/toast/Toast.tsx";
 import { CalliperPicture } from "./CalliperPicture.tsx";
 import {
   type Ask,

@@ -5,8 +5,8 @@ import { refetchRun } from "../../../../resources/run.ts";
 import { useRun } from "../../../../run/runState.ts";
 import { Kept } from "../../../../ui/Kept.tsx";
 import { Mark } from "../../../../ui/Mark.tsx";
-import { useSay, useSayError } from "../../../../ui/Toast.tsx";
 import { said, typedNumber, written } from "../../../../ui/text/format.ts";
+import { useSay, useSayError } from "../../../../ui/toast/Toast.tsx";
 import { amps } from "./flowWords.ts";
 
 const WORDS = { source: "gives it", contacts: "contacts", part: "goes through it" } as const;
