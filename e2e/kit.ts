@@ -1,5 +1,4 @@
 import { readFileSync } from "node:fs";
-import { createRequire } from "node:module";
 import { fileURLToPath } from "node:url";
 import { test as base, expect, type Locator, type Page } from "@playwright/test";
 import { unzipSync } from "fflate";
@@ -21,47 +20,9 @@ export const test = base.extend<{ page: Page }>({
     expect(said).toEqual([]);
   },
 });
+
+export { expectAccessible, expectAccessibleByNight } from "./eyes/accessible.ts";
 export { expect };
-
-const AXE = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
-/** As much of the package as is called in the page. */
-interface Axe {
-  run(options: object): Promise<{
-    violations: { id: string; nodes: { target: string[]; failureSummary?: string }[] }[];
-  }>;
-}
-
-/** What the rules find, each with its places; the rules are brought into a page once, and all of it is in one frame. */
-async function findings(page: Page, runOnly: { type: "tag" | "rule"; values: string[] }): Promise<string[]> {
-  if (!(await page.evaluate(() => "axe" in globalThis))) await page.evaluate(AXE);
-  return page.evaluate(
-    async (options) =>
-      (await (globalThis as unknown as { axe: Axe }).axe.run(options)).violations.map(
-        (v) =>
-          `${v.id}: ${v.nodes.map((n) => `${n.target} ${n.failureSummary?.split("\n")[1] ?? ""}`).join(" | ")}`,
-      ),
-    { runOnly, resultTypes: ["violations"], elementRef: false },
-  );
-}
-
-/** No finding of the accessibility rules on what is shown now. */
-export async function expectAccessible(page: Page): Promise<void> {
-  const values = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa"];
-  expect(await findings(page, { type: "tag", values })).toEqual([]);
-}
-
-/** The same, and no finding of the rules on colours in the dark: nothing else of a view hangs on the theme. */
-export async function expectAccessibleByNight(page: Page): Promise<void> {
-  await expectAccessible(page);
-  for (const theme of ["dark", "light"] as const) {
-    await page.emulateMedia({ colorScheme: theme });
-    await expect(page.locator(`html[data-theme="${theme}"]`)).toBeAttached();
-    if (theme === "dark")
-      expect(
-        await findings(page, { type: "rule", values: ["color-contrast", "link-in-text-block"] }),
-      ).toEqual([]);
-  }
-}
 
 const BASE = process.env.BASE_URL ?? "http://127.0.0.1:4180";
 
