@@ -273,6 +273,7 @@ test("a test plan says what a pass says nothing about: raised by what is propose
   await items.getByLabel("Through").press("Enter");
   await expect(plan).not.toContainText("1 of 226 pins tested");
   // what the output is to drive, and what carries it: what is not read is said and changes nothing
+  await items.getByRole("button", { name: /^As an output/ }).press("Enter");
   await items.getByLabel("As an output it drives").fill("24 volts");
   await items.getByLabel("As an output it drives").press("Enter");
   await expectSaid(page, /“24volts” was not read/);
@@ -294,7 +295,31 @@ test("a test plan says what a pass says nothing about: raised by what is propose
   await expect(items).toContainText("It exercises nothing: U99.1 is on no board.");
   await expect(page.getByRole("complementary")).toContainText("1 item of the test plan exercises nothing");
   await expectAccessible(page);
-  await items.getByRole("button", { name: /^Remove item 2/ }).press("Enter");
+  // three points typed at once are three items of one line; what makes none is said
+  await items.getByLabel("Answered by").selectOption("mV");
+  await items.getByRole("button", { name: /^As a point of a line/ }).press("Enter");
+  const applied = items.getByLabel("While so much is applied");
+  await applied.fill("10; 25 mV; 0.04");
+  await applied.press("Enter");
+  await expectSaid(page, /“10” is in no unit that a plan has/);
+  await applied.fill("10, 25, 40 mV");
+  await applied.press("Enter");
+  await expect(items).toContainText("item 2 at 40 mV");
+  await expect(items).toContainText("how far off a point may lie is not said");
+  await items.getByLabel("Off the line at most").fill("0,05");
+  await items.getByLabel("Off the line at most").press("Enter");
+  await expect(items).not.toContainText("how far off a point may lie");
+  await items.getByLabel("Never apply more than").fill("30 mV");
+  await items.getByLabel("Never apply more than").press("Enter");
+  await expect(page.getByRole("complementary")).toContainText(
+    "item 2 at 40 mV: 40 mV would be applied, and never more than 30 mV may be.",
+  );
+  await expectAccessible(page);
+  await items.getByRole("button", { name: "Remove item 2 at 10 mV" }).press("Enter");
+  for (const more of ["25", "40"]) {
+    await items.getByRole("button", { name: `item 2 at ${more} mV` }).press("Enter");
+    await items.getByRole("button", { name: `Remove item 2 at ${more} mV` }).press("Enter");
+  }
   await expect(items).not.toContainText("exercises nothing");
   await plan.getByRole("button", { name: "count the plan’s minutes" }).press("Enter");
   await expect(plan).not.toContainText("The cost counts");

@@ -115,7 +115,7 @@ async function newDemoRun(page: Page, product: string, name: string, goodBoards:
  * Releases a run by a request. The demo shop is everybody's: what another journey changes of its shelf while the run is being
  * packed is refused, and asked once more as a person would.
  */
-async function released(page: Page, run: string): Promise<void> {
+export async function released(page: Page, run: string): Promise<void> {
   for (let tries = 1; ; tries++)
     try {
       return await ask(page, "POST", `/api/runs/${run}/release`);

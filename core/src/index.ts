@@ -348,6 +348,7 @@ export {
   type Coverage,
   comesOf,
   coverageOf,
+  limitsOff,
   type PaintedPin,
   type PinStand,
   type ProposedTest,
@@ -376,6 +377,7 @@ export {
   weighed,
 } from "./run/build/factors.ts";
 export { faultsByClass, suspectsOfUnit } from "./run/build/faults.ts";
+export { linesOfUnit, type UnitLine } from "./run/build/lines.ts";
 export { type NextTime, nextTime } from "./run/build/next-time.ts";
 export {
   type Readiness,
@@ -695,6 +697,18 @@ export type { Cells } from "./table/columns.ts";
 export { chooseSheet } from "./table/sheets.ts";
 export { type Besides, besidesWords } from "./testing/besides.ts";
 export { boardsNamed, type Compared, compareSettings } from "./testing/experiment.ts";
+export {
+  constant,
+  fitLine,
+  type LineFit,
+  type LinePoint,
+  linesOf,
+  lineWords,
+  lineWrong,
+  offWords,
+  type PlannedLine,
+  pointWords,
+} from "./testing/line-fit.ts";
 export { type LoadSaid, loadOf, loadWords, type OutputLoad, USUAL_SHARE } from "./testing/load.ts";
 export {
   isolationText,
@@ -704,6 +718,7 @@ export {
   readLoad,
   readRatings,
 } from "./testing/load-text.ts";
+export { readInUnit, readPoints, type TypedPoints } from "./testing/point-text.ts";
 // readings and what they come to
 export { readTyped, type TypedReading } from "./testing/reading.ts";
 export type { Suspect } from "./testing/suspects.ts";

@@ -65,18 +65,18 @@ async function findings(page: Page, tags: readonly string[]): Promise<string[]> 
   if (!(await page.evaluate(() => "axe" in globalThis))) await page.evaluate(AXE);
   const texts = await page.evaluateHandle(textsOfEachKind, OF_A_KIND);
   return page.evaluate(
-    async ({ tags, colours, texts }) => {
+    async ({ tags, colours, all }) => {
       const { axe } = globalThis as unknown as { axe: Axe };
+      const texts = all.filter((e) => e.isConnected);
       const how = { resultTypes: ["violations"], elementRef: false };
       const found = [];
+      // these first, while the texts stand as they were picked
+      if (texts.length > 0)
+        found.push(await axe.run({ include: texts }, { runOnly: { type: "rule", values: colours }, ...how }));
       if (tags.length > 0) {
         const rules = Object.fromEntries(colours.map((id) => [id, { enabled: false }]));
         found.push(await axe.run(document, { runOnly: { type: "tag", values: tags }, rules, ...how }));
       }
-      // what was drawn anew meanwhile is held against them the next time
-      const include = texts.filter((e) => e.isConnected);
-      if (include.length > 0)
-        found.push(await axe.run({ include }, { runOnly: { type: "rule", values: colours }, ...how }));
       return found
         .flatMap((f) => f.violations)
         .map(
@@ -84,7 +84,7 @@ async function findings(page: Page, tags: readonly string[]): Promise<string[]> 
             `${v.id}: ${v.nodes.map((n) => `${n.target} ${n.failureSummary?.split("\n")[1] ?? ""}`).join(" | ")}`,
         );
     },
-    { tags: [...tags], colours: COLOURS, texts },
+    { tags: [...tags], colours: COLOURS, all: texts },
   );
 }
 

@@ -45,4 +45,4 @@ export {
 export type { DataShape as Value } from "./shape.ts";
 export * from "./shape.ts";
 export { lossesShape, ratesShape, rulesShape } from "./shop-fields.ts";
-export { besidesShape, READING, readingShape, TEST_STATES, TEST_UNITS } from "./test-item.ts";
+export { besidesShape, pointShape, READING, readingShape, TEST_STATES, TEST_UNITS } from "./test-item.ts";

@@ -49,6 +49,15 @@ export const loadShape = fields({
   ratings: list(fields({ what: text(60, 1), amps: above }), 20),
   isolation: maybe(fields({ what: text(60, 1), kilovolts: above })),
 });
+/** What is applied while it is read, and of what line it is a point. */
+export const pointShape = fields({
+  of: text(60, 1),
+  applied: decimal,
+  unit: oneOf(...TEST_UNITS),
+  worst: maybe(above),
+  most: maybe(decimal),
+  days: maybe(whole(1, 3650)),
+});
 /** One item of a test plan. */
 export const testItemShape = fields({
   id: text(60, 1),
@@ -67,4 +76,5 @@ export const testItemShape = fields({
   because: maybe(text(400)),
   besides: maybe(besidesShape),
   load: maybe(loadShape),
+  point: maybe(pointShape),
 });

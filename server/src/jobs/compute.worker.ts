@@ -162,7 +162,14 @@ export function outcomeOf(document: RunDocument, record: RunRecord): Omit<Ended,
 /** The test plan, where some of it is tried besides the bench: whoever waits for nothing else waits for that. */
 function testsBesides({ assembly: { tests = [] } }: RunDocument): Pick<RunSummary, "tests"> {
   return tests.some((t) => t.besides)
-    ? { tests: tests.map(({ id, name, besides }) => ({ id, name, ...(besides ? { besides } : {}) })) }
+    ? {
+        tests: tests.map(({ id, name, besides, unit, point }) => ({
+          id,
+          name,
+          ...(besides ? { besides } : {}),
+          ...(point && unit ? { unit, point } : {}),
+        })),
+      }
     : {};
 }
 

@@ -1,6 +1,6 @@
 import { OWN_RISK, type Teller } from "./teller.ts";
 import { plus, ToldRun } from "./told.ts";
-import { AFTER_A_WEEK, AT_ANOTHERS, around, FIRMWARE, WATCH_TESTS } from "./watch.ts";
+import { AFTER_A_WEEK, AT_ANOTHERS, around, FIRMWARE, PROBE_POINTS, pointsOf, WATCH_TESTS } from "./watch.ts";
 
 /** Rack cards that are ordered: one supplier is late. */
 export async function waitingCards({ door, revision, begin }: Teller, today: string): Promise<void> {
@@ -50,7 +50,11 @@ export async function autumnWatches({ door, revision, begin }: Teller, today: st
     "for the autumn fairs",
     6,
     "Plover Lane Boards",
-    { tests: [...WATCH_TESTS, AFTER_A_WEEK, AT_ANOTHERS], images: [FIRMWARE], programAt: ["U1"] },
+    {
+      tests: [...WATCH_TESTS, ...PROBE_POINTS, AFTER_A_WEEK, AT_ANOTHERS],
+      images: [FIRMWARE],
+      programAt: ["U1"],
+    },
   );
   const on = plus(today, -30);
   const run = await ToldRun.released(door, id, on, OWN_RISK);
@@ -84,6 +88,7 @@ export async function watchesAtBench(run: ToldRun, today: string): Promise<void>
     await run.reads(day, unit, "rest", around(12.1, 1, unit, 1), "mA");
     await run.loads(day, unit, "watch", { "number of the probe": String(200 + unit) });
     await run.reads(day, unit, "ice", around(0.2, 0.4, unit, 1), "°C");
+    for (const [item, value] of pointsOf(unit)) await run.reads(day, unit, item, value, "mV");
   }
   await run.works(plus(today, -1), { good: 3, reworked: 1, minutes: 65 });
   await run.faults(plus(today, -1), [{ unit: 2, at: "D3", code: "wrong way round", minutes: 6 }]);

@@ -41,6 +41,26 @@ const ICE: TestItem = {
   max: "1.5",
 };
 export const WATCH_TESTS: readonly TestItem[] = [RAIL, REST, ICE];
+/** What is read back at three voltages of a calibrator: gain and offset of each board. */
+const POINTS = ["10", "25", "40"] as const;
+export const PROBE_POINTS: readonly TestItem[] = POINTS.map((applied) => ({
+  ...ICE,
+  id: `probe${applied}`,
+  name: `probe input at ${applied} mV`,
+  expect: "the calibrator in the probe’s place",
+  minutes: 0.5,
+  unit: "mV",
+  min: String(Number(applied) - 2),
+  max: String(Number(applied) + 2),
+  point: { of: "probe input", applied, unit: "mV", worst: "0.05", most: "50", days: 365 },
+}));
+/** What a board reads at each of them: its own gain and offset, and a little beside the line. */
+export const pointsOf = (unit: number): readonly (readonly [string, string])[] =>
+  PROBE_POINTS.map((t, i) => {
+    const applied = Number(t.point!.applied);
+    const gain = 0.985 + 0.002 * unit;
+    return [t.id, around(gain * applied + 0.1 + 0.02 * unit, 0.03, unit + 2 * i * i, 2)];
+  });
 /** Two of a batch are read again after a week in the cold. */
 export const AFTER_A_WEEK: TestItem = {
   ...ICE,

@@ -95,7 +95,16 @@ export const RUN_TABLES = {
             ),
           ),
           tests: maybe(
-            list(fields({ id: text(60, 1), name: text(120, 1), besides: maybe(shapes.besidesShape) }), 200),
+            list(
+              fields({
+                id: text(60, 1),
+                name: text(120, 1),
+                besides: maybe(shapes.besidesShape),
+                unit: maybe(oneOf(...shapes.TEST_UNITS)),
+                point: maybe(shapes.pointShape),
+              }),
+              200,
+            ),
           ),
           next: maybe(fields({ stage: text(40), text: text(5000), do: maybe(text(5000)) })),
         }),

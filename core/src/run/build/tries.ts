@@ -11,6 +11,7 @@ import {
 } from "../../testing/verdict.ts";
 import type { TestItem } from "../document/document.ts";
 import type { TestTry } from "../document/record.ts";
+import { linesOfUnit } from "./lines.ts";
 
 /** What a try came to, as it was answered: a reading, yes or no, or that nothing could be read. */
 export interface TrySaid {
@@ -52,7 +53,7 @@ export function judgeTry(t: TestItem, { value, bound, says }: TrySaid): TryVerdi
 }
 
 /** What of an item decides when it is tried, and what becomes of it. */
-export type PlannedTest = Pick<TestItem, "id" | "name" | "besides">;
+export type PlannedTest = Pick<TestItem, "id" | "name" | "besides" | "unit" | "point">;
 
 /** How an item stands on one board: every try in the order in which they were made. */
 export interface ItemStand<T extends PlannedTest = TestItem> {
@@ -60,19 +61,27 @@ export interface ItemStand<T extends PlannedTest = TestItem> {
   readonly tries: readonly TestTry[];
   /** What it came to in the end; open while nothing was tried or nothing could be read. */
   readonly stand: "pass" | "fail" | "open";
+  /** Why it fails though its reading passes: it lies too far off the line it is a point of. */
+  readonly because?: string;
 }
 
-/** The plan on one board, item by item. */
+/** The plan on one board, item by item; a point that lies too far off its line fails, whatever its own limits say. */
 export const standsOfUnit = <T extends PlannedTest>(
   plan: readonly T[],
   tries: readonly TestTry[],
   unit: number,
-): ItemStand<T>[] =>
-  plan.map((item) => {
+): ItemStand<T>[] => {
+  const off = new Map(
+    linesOfUnit(plan, tries, unit).flatMap((l) => (l.off ? [[l.off.item.id, l.off.because] as const] : [])),
+  );
+  return plan.map((item) => {
     const own = tries.filter((t) => t.unit === unit && t.item === item.id);
     const last = own.at(-1)?.verdict;
+    const because = off.get(item.id);
+    if (because !== undefined) return { item, tries: own, stand: "fail", because };
     return { item, tries: own, stand: last === undefined || last === "error" ? "open" : last };
   });
+};
 
 /** What is tried at the bench; where nothing is, all of it. */
 const benchOf = <T extends PlannedTest>(stands: readonly ItemStand<T>[]): readonly ItemStand<T>[] => {
@@ -152,8 +161,12 @@ export function firstPassOf(
   const units = [...new Set(tries.map((t) => t.unit))];
   const stands = units.map((u) => standsOfUnit(plan, tries, u));
   const n = (is: "pass" | "fail") => stands.filter((s) => verdictOfUnit(s) === is).length;
+  // a point that was read anew was off its line before
   const isFirst = (s: readonly ItemStand[]) =>
     verdictOfUnit(s) === "pass" &&
-    benchOf(s).every((i) => i.tries.find((t) => t.verdict !== "error")?.verdict === "pass");
+    benchOf(s).every(({ item, tries: all }) => {
+      const judged = all.filter((t) => t.verdict !== "error");
+      return judged[0]?.verdict === "pass" && (item.point === undefined || judged.length === 1);
+    });
   return { tried: units.length, passed: n("pass"), failing: n("fail"), first: stands.filter(isFirst).length };
 }

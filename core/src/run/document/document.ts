@@ -35,6 +35,7 @@ import type { OddWay } from "../../steps/odd.ts";
 import type { School } from "../../steps/step.ts";
 import type { AttachedSum } from "../../sums/evaluate.ts";
 import type { Besides } from "../../testing/besides.ts";
+import type { LinePoint } from "../../testing/line-fit.ts";
 import type { OutputLoad } from "../../testing/load.ts";
 import type { SurplusPurpose } from "./surplus.ts";
 
@@ -274,6 +275,8 @@ export interface TestItem {
   readonly besides?: Besides;
   /** What the output it is about is loaded with while it is tried. */
   readonly load?: OutputLoad;
+  /** What is applied while it is read, where constants of each board are worked out of it. */
+  readonly point?: LinePoint & { readonly unit: (typeof TEST_UNITS)[number] };
 }
 
 /** The usual way to begin: paste through a stencil on a plate, four boards a load. */

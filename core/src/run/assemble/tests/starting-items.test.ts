@@ -2,7 +2,7 @@ import { expect, test } from "@jest/globals";
 import type { TestItem } from "../../document/document.ts";
 import { madeMeasure, madeTest } from "../../made-up.fixture.ts";
 import { rollUp } from "../../roll-up.ts";
-import { LINES, line, powered, wired } from "./powered.fixture.ts";
+import { LINES, line, part, powered, SUPPLY, wired } from "./powered.fixture.ts";
 import { soonestPlan, startingItems } from "./starting-items.ts";
 
 // V33 feeds everything; Q1 switches OUT, held off by R3; Y1 clocks U1; SDA rests high
@@ -116,4 +116,102 @@ test("a signal that two resistors pull down is no divider that is known, and a q
     } as never,
   });
   expect(said(powered({ boards: [{ ...board, measure: rail }], meetings: [], lines: LINES }))).toEqual([]);
+});
+
+const lined = (...more: ReturnType<typeof line>[]) => [
+  line("u1", ["U1"], "M48", "microcontroller", "TB-M48"),
+  line("u2", ["U2", "U3"], "T75", "thermometer", "TB-T75"),
+  line("d", ["D10", "D11", "D12"], "RGB", "lamp that passes on"),
+  line("r", ["R3", "R7"], "10k"),
+  ...more,
+];
+const asked = (islands: string, lines = lined(), more = {}) =>
+  startingItems(
+    powered({
+      boards: [{ ...board, measure: madeMeasure({ nets: { count: 20, islands: wired(islands) } as never }) }],
+      meetings: [],
+      lines,
+      library: [part("TB-M48", 0.002, 25), part("TB-T75", 0.001, 1)],
+      ...more,
+    }),
+  ).map((s) => [s.kind, s.item] as const);
+const only = (kind: string, list: ReturnType<typeof asked>) =>
+  list.flatMap(([k, i]) => (k === kind ? [i] : []));
+
+const SIGNALS = `
+  V33: U1.1 U2.1 U3.1 D10.1 D11.1 D12.1 R7.2
+  GND: U1.2 U2.2 U3.2 D10.3 D11.3 D12.3 R3.2 Q1.2 J7.2
+  I2C1_SDA: U1.3 U2.3 U3.3 J5.1 R7.1
+  I2C1_SCL: U1.4 U2.4 U3.4 J5.2
+  MON_TXD: U1.5 J6.1
+  MON_RXD: U1.6 J6.2
+  DIN: U1.7 D10.2
+  N1: D10.4 D11.2
+  N2: D11.4 D12.2 TP3.1
+  GATE: R3.1 Q1.1 J7.1
+  OUT: Q1.3 J2.1`;
+
+test("a bus is counted, a serial line comes back over a wire, a chain is counted in its order, an output is unplugged; by hand", () => {
+  const list = asked(SIGNALS, lined(line("q", ["Q1"], "N20")));
+  // three chips on both wires: one asks, two answer; the plug is left empty
+  expect(only("bus", list)).toMatchObject([
+    { name: "all answer on I2C1_SDA, I2C1_SCL", unit: "pieces", min: "2", max: "2", absent: ["J5"] },
+  ]);
+  expect(only("bus", list)[0]!.through).toEqual(["U1", "U2", "U3", "R7"]);
+  expect(only("loop", list)).toMatchObject([
+    { name: "MON_TXD comes back at MON_RXD", drives: ["J6.1"], reads: ["J6.2"], through: ["U1"] },
+  ]);
+  // U1 feeds D10 at 2, whose 4 feeds the next: the way round is known from who is fed
+  expect(only("chain", list)).toMatchObject([
+    { min: "3", max: "3", reads: ["D10.2", "D11.2", "D12.2"], through: ["D10", "D11", "D12"] },
+  ]);
+  expect(only("chain", list)[0]!.name).toBe("D10 to D12 light in their order");
+  // those of a chain are not lit one by one
+  expect(only("lamp", list)).toEqual([]);
+  expect(only("unplugged", list)).toMatchObject([
+    { name: "OUT stays off with J7 unplugged", reads: ["J2.1"], absent: ["J7"] },
+  ]);
+  // the same through a resistor in its control's way
+  const over = SIGNALS.replace("GATE: R3.1 Q1.1 J7.1", "GATE: R3.1 Q1.1 R8.1\n  CTRL: R8.2 J7.1");
+  const r8 = lined(line("q", ["Q1"], "N20"), line("r8", ["R8"], "100R"));
+  expect(only("unplugged", asked(over, r8))).toHaveLength(1);
+  expect(list.every(([, i]) => i.name.length <= 120 && i.expect.length <= 200)).toBe(true);
+});
+
+test("what only looks like a bus, a serial line or a chain is none", () => {
+  const names = SIGNALS.replaceAll("SDA", "SDATA").replace("MON_TXD", "USB_TXP").replace("N2:", "GND2:");
+  const list = asked(names.replace("N1: D10.4 D11.2", "N1: D10.4 D11.2 R9.1"), lined());
+  for (const kind of ["bus", "loop", "chain"]) expect(only(kind, list)).toEqual([]);
+  // of another line, of two pins, or only two in a row
+  const apart = [
+    ...lined().filter((l) => l.id !== "d"),
+    line("d", ["D10", "D11"], "RGB", "lamp"),
+    line("e", ["D12"], "RGB", "lamp"),
+  ];
+  expect(only("chain", asked(SIGNALS, apart))).toEqual([]);
+  // one chip alone answers nobody
+  expect(only("bus", asked(SIGNALS.replaceAll(" U2.3 U3.3", ""), lined()))).toEqual([]);
+});
+
+test("outputs are watched while the supply sinks; a cell is held to what its parts draw at rest, and not where any is unknown", () => {
+  const fed = `
+    V33: BT1.1 U1.1 U2.1 U3.1
+    GND: BT1.2 U1.2 U2.2 U3.2 R3.2 Q1.2
+    GATE: R3.1 Q1.1 U1.9
+    OUT: Q1.3 J2.1`;
+  const lines = lined(line("q", ["Q1"], "N20"), line("bt", ["BT1"], "cell 220 mAh"));
+  const list = asked(fed, lines);
+  // 2 + 1 + 1 µA at rest, half as much again; 220 mAh / 0.004 mA / 24 h = 2,291.7 days
+  expect(only("cell", list)).toMatchObject([{ name: "BT1 at rest", unit: "µA", max: "6" }]);
+  expect(only("cell", list)[0]!.expect).toContain("220 mAh last 2291 days");
+  expect(only("cell", asked(fed, lines.with(-1, line("bt", ["BT1"], "cell"))))[0]!.expect).toContain(
+    "not known",
+  );
+  expect(only("cell", asked(fed, lines, { library: [part("TB-M48", 0.002, 25)] }))).toEqual([]);
+  expect(only("unplugged", list)).toEqual([]);
+  // a cell's volts are those its rail is called by
+  expect(only("sinking", list)[0]!.expect).toMatch(/^turned down from 3.3 V /);
+  const plugged = asked(fed.replace("BT1.1", "J1.1").replace("BT1.2", "J1.2"), lines, { meetings: [SUPPLY] });
+  expect(only("sinking", plugged)).toMatchObject([{ drives: ["J1.1"], reads: ["J2.1"], through: ["Q1"] }]);
+  expect(only("sinking", plugged)[0]!.expect).toMatch(/^turned down from 5 V /);
 });

@@ -1,7 +1,7 @@
 import { refOf } from "../../../board/pins.ts";
 import { lettersOf } from "../../../bom/refs.ts";
 import { readValue } from "../../../bom/value.ts";
-import { netsOf, other, type Wires } from "../../../meet/load-kinds.ts";
+import { netsOf, other } from "../../../meet/load-kinds.ts";
 import { TEST_STATES } from "../../../shape/test-item.ts";
 import { costOfOrder, type OrderedItem, soonestOrder } from "../../../testing/order.ts";
 import { Reaches } from "../../../testing/reach.ts";
@@ -10,25 +10,35 @@ import type { LinePart } from "../../document/parts.ts";
 import { wiredOf } from "../../document/wired.ts";
 import { jointWeights } from "../../stage/joint-weights.ts";
 import { type BoardWires, boardWires } from "./board-wires.ts";
+import { base, type Draft, four, isSignal } from "./draft.ts";
+import { outputsOf, sinkingItems, startItems, unpluggedItems } from "./output-items.ts";
+import { buses, chainItems, chainsOf, loops } from "./signal-items.ts";
+import { cells } from "./supply-items.ts";
 import { coverageOf } from "./test-plan.ts";
 
-type Draft = Omit<TestItem, "id">;
 /** An item that a board itself suggests, and how many pins leave *never* with it. */
 export interface StartingItem {
-  readonly kind: "lamp" | "key" | "level" | "divider" | "output" | "clock";
+  readonly kind:
+    | "lamp"
+    | "key"
+    | "level"
+    | "divider"
+    | "output"
+    | "unplugged"
+    | "sinking"
+    | "clock"
+    | "bus"
+    | "loop"
+    | "chain"
+    | "cell";
   readonly item: Draft;
   readonly gains: number;
 }
 
-const base = { drives: [], reads: [], through: [], expect: "", minutes: 0.3 } as const;
-/** Neither ground nor a rail, whatever its volts. */
-const isSignal = (w: Wires, net: number): boolean => !w.isGround(net) && !w.railOfNet.has(net);
-const four = (x: number) => String(Number(x.toPrecision(4)));
-
-/** Lamps, each with its resistor where it has one of its own. */
-const lamps = ({ wires: w, called }: BoardWires): Draft[] =>
+/** Lamps, each with its resistor where it has one of its own; those of a chain are counted with it. */
+const lamps = ({ wires: w, called }: BoardWires, chained: ReadonlySet<string>): Draft[] =>
   w.parts
-    .filter((p) => w.isLamp(p))
+    .filter((p) => w.isLamp(p) && !chained.has(p.ref))
     .map((p) => {
       const series = netsOf(p).flatMap((n) => {
         const mates = w.on(n).filter((q) => q !== p);
@@ -110,30 +120,6 @@ function levels({ wires: w, called, pinOf }: BoardWires): {
   return out;
 }
 
-/** What a transistor switches, whose control is held off by a resistor: it is off until somebody wants it. */
-const outputs = ({ wires: w, called, pinOf }: BoardWires): Draft[] =>
-  w.parts
-    .filter((p) => lettersOf(p.ref) === "Q")
-    .flatMap((p): Draft[] => {
-      const held = netsOf(p).find((n) => w.on(n).some((q) => w.ohmOf(q) && w.isGround(other(q, n))));
-      const out = netsOf(p).find((n) => n !== held && isSignal(w, n));
-      const pin = out === undefined || held === undefined ? undefined : pinOf([out], p.ref);
-      return pin === undefined
-        ? []
-        : [
-            {
-              ...base,
-              name: `${called(w.nameOf(out!))} stays off`,
-              state: "powered",
-              reads: [pin],
-              through: [called(p.ref)],
-              expect:
-                "while it is switched on, reset, and held in reset: a lamp stands in for what hangs there",
-              minutes: 0.5,
-            },
-          ];
-    });
-
 const clocks = ({ wires: w, called }: BoardWires): Draft[] =>
   w.parts
     .filter((p) => ["Y", "XTAL", "X"].includes(lettersOf(p.ref)))
@@ -161,8 +147,9 @@ const clocks = ({ wires: w, called }: BoardWires): Draft[] =>
 
 /**
  * Items that a board itself suggests: its lamps one by one, keys, what rests high, dividers with the volts they come to,
- * outputs that stay off at the start (needs N125), clocks. Those that the plan has are left out; the rest by how many pins
- * leave *never* with each a minute.
+ * outputs that stay off at the start, unplugged, and while the supply sinks (needs N125), clocks, what answers on a bus, what
+ * comes back over a wire, chains counted (needs N127), what a cell is drawn on for. Those that the plan has are left out; the
+ * rest by how many pins leave *never* with each a minute.
  */
 export function startingItems(doc: RunDocument): StartingItem[] {
   const plan = doc.assembly.tests ?? [];
@@ -173,13 +160,21 @@ export function startingItems(doc: RunDocument): StartingItem[] {
     const b = boardWires(doc, board);
     if (!b) return [];
     const { dividers, levels: rest } = levels(b);
-    const kinds = {
-      lamp: lamps(b),
+    const rows = chainsOf(b);
+    const switched = outputsOf(b);
+    const kinds: Readonly<Record<StartingItem["kind"], Draft[]>> = {
+      lamp: lamps(b, new Set(rows.flatMap((c) => c.parts.map((p) => p.ref)))),
       key: keys(b),
       level: rest,
       divider: dividers,
-      output: outputs(b),
+      output: startItems(switched),
+      unplugged: unpluggedItems(b, switched),
+      sinking: sinkingItems(b, switched),
       clock: clocks(b),
+      bus: buses(b),
+      loop: loops(b),
+      chain: chainItems(b, rows),
+      cell: cells(b),
     };
     return (Object.keys(kinds) as StartingItem["kind"][]).flatMap((kind) =>
       kinds[kind].filter((item) => !has.has(item.name)).map((item) => ({ kind, item })),

@@ -206,3 +206,41 @@ test("an output's load is held against its path; what can hurt, what nobody says
     "it stays cool; loaded with 12 Ω rated 96 W or more: 2 A, 48 W of heat",
   );
 });
+
+test("points of a line: what makes none, what proves little, and what is beyond the input is told; a point without limits is judged with its line", () => {
+  const at = (applied: string, more: Partial<NonNullable<TestItem["point"]>> = {}): TestItem =>
+    madeTest(`p${applied}`, {
+      reads: ["TP1"],
+      unit: "mV",
+      point: { of: "probe", applied, unit: "mV", worst: "0.05", ...more },
+    });
+  const said = (...tests: TestItem[]) => {
+    const out: [string, string, string][] = [];
+    testPlanNotes(made(...tests), (_, key, level, text) => {
+      if (/^(line|test-limits)/.test(key)) out.push([level, key, text]);
+    });
+    return out;
+  };
+  const three = [at("10"), at("25"), at("40")];
+  expect(said(...three)).toEqual([]);
+  expect(said(at("10"))).toEqual([
+    ["warning", "line-none p10", "No constants come of probe: one point makes no line."],
+  ]);
+  expect(said(at("10"), at("25"))).toEqual([
+    [
+      "remark",
+      "line-weak p10 p25",
+      expect.stringMatching(/^The line of probe proves little: two points lie/),
+    ],
+  ]);
+  // the least that is said of what the input stands counts, whichever way round the volts are
+  expect(said(at("-60"), ...three.with(1, at("25", { most: "50" })))).toEqual([
+    ["error", "line-over p-60", "p-60: -60 mV would be applied, and never more than 50 mV may be."],
+  ]);
+  expect(said(at("50", { most: "50" }), ...three)).toEqual([]);
+  // no limit at all is told of an item that is no point
+  expect(said(madeTest("x", { reads: ["TP1"], unit: "mV" })).map(([, key]) => key)).toEqual([
+    "test-limits x",
+  ]);
+  expect(comesOf(at("10", { most: "50" }))).toBe("10 mV applied, never more than 50 mV; a point of its line");
+});

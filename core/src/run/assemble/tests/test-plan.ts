@@ -1,9 +1,11 @@
+import Big from "big.js";
 import { counted } from "../../../counted.ts";
 import { type CoverDocument, coverDocument } from "../../../cover/cover.ts";
 import { overdue } from "../../../equipment/equipment.ts";
 import type { Level } from "../../../findings.ts";
+import { linesOf, lineWrong, pointWords } from "../../../testing/line-fit.ts";
 import { loadOf, loadWords, USUAL_SHARE } from "../../../testing/load.ts";
-import { limitsWrong, limitText } from "../../../testing/verdict.ts";
+import { hasLimit, limitsWrong, limitText } from "../../../testing/verdict.ts";
 import type { RunDocument, TestItem } from "../../document/document.ts";
 import type { Add } from "../../document/note.ts";
 import { reachOf, wiredOf } from "../../document/wired.ts";
@@ -21,10 +23,12 @@ export interface PaintedPin {
   readonly stand: PinStand;
 }
 
-/** What should come of an item, in words: its limits, what is to be minded, what it is loaded with. */
+/** What should come of an item, in words: its limits, what is to be minded, what is applied or it is loaded with. */
 export const comesOf = (t: TestItem): string =>
   [
-    [limitText(t), t.expect].filter(Boolean).join("; ") || "what should come is not said",
+    t.point && pointWords(t.point),
+    [limitText(t), t.expect].filter(Boolean).join("; ") ||
+      (t.point ? "a point of its line" : "what should come is not said"),
     t.load && loadWords(t.load),
   ]
     .filter(Boolean)
@@ -127,12 +131,16 @@ export function proposedTests(doc: RunDocument, c: Coverage, most = 5): Proposed
     });
 }
 
+/** Why an item's limits cannot judge what is read; a point of a line without any is judged with the others of it. */
+export const limitsOff = (t: TestItem): string | undefined =>
+  t.unit === undefined || (t.point && !hasLimit(t)) ? undefined : limitsWrong(t);
+
 /** What of a plan is to be looked at before it is relied on. */
 export function testPlanNotes(doc: RunDocument, add: Add): void {
   const items = doc.assembly.tests ?? [];
   if (items.length === 0) return;
   const deaf = items.flatMap((i) => {
-    const because = i.unit === undefined ? undefined : limitsWrong(i);
+    const because = limitsOff(i);
     return because ? [{ name: i.name, id: i.id, because }] : [];
   });
   if (deaf.length > 0)
@@ -145,6 +153,7 @@ export function testPlanNotes(doc: RunDocument, add: Add): void {
     );
   meterNotes(doc, items, add);
   loadNotes(items, add);
+  lineNotes(items, add);
   const c = coverageOf(doc);
   if (!c) return;
   const name = new Map(items.map((i) => [i.id, i.name]));
@@ -224,6 +233,37 @@ function loadNotes(items: readonly TestItem[], add: Add): void {
         "remark",
         `${load.isolation.what} is rated for ${load.isolation.kilovolts} kV of isolation. That is the part's: what the product keeps apart hangs on the spacing on its boards, its wiring and its housing, and is not shown by this test.`,
         "Claim nothing of it without a test of the product by somebody entitled to make it.",
+      );
+  }
+}
+
+/** Points that make no line, a line that judges nothing, and what is applied beyond what an input stands. */
+function lineNotes(items: readonly TestItem[], add: Add): void {
+  for (const l of linesOf(items)) {
+    const key = l.items.map((t) => t.id).join(" ");
+    const wrong = lineWrong(l);
+    if (wrong)
+      add(
+        "assemble",
+        `${wrong.isNone ? "line-none" : "line-weak"} ${key}`.slice(0, 200),
+        wrong.isNone ? "warning" : "remark",
+        wrong.isNone
+          ? `No constants come of ${l.of}: ${wrong.because}.`
+          : `The line of ${l.of} proves little: ${wrong.because}.`,
+        {
+          do: "Correct its points under Assemble, test plan: three and more, apart, and how far off one may lie.",
+        },
+      );
+    const most = l.most;
+    if (most === undefined || wrong?.isNone) continue;
+    const over = l.items.filter((t) => Big(t.point!.applied).abs().gt(Big(most).abs()));
+    if (over.length > 0)
+      add(
+        "assemble",
+        `line-over ${over.map((t) => t.id).join(" ")}`.slice(0, 200),
+        "error",
+        `${over.map((t) => t.name).join(", ")}: ${over.map((t) => `${t.point!.applied} ${l.unit}`).join(", ")} would be applied, and never more than ${most} ${l.unit} may be.`,
+        { do: "Apply less, or say anew what the input stands." },
       );
   }
 }

@@ -1,25 +1,12 @@
-import { besidesWords, comesOf, limitText, shapes, type TestItem } from "@kobbin/core";
+import { besidesWords, comesOf, limitsOff, limitText, shapes, type TestItem } from "@kobbin/core";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { useRun } from "../../../run/runState.ts";
 import { Pick } from "../../../ui/Field.tsx";
 import { Kept } from "../../../ui/Kept.tsx";
 import { said, typedNumber, written } from "../../../ui/text/format.ts";
 import { useSay } from "../../../ui/toast/Toast.tsx";
-import { LoadFields } from "./LoadFields.tsx";
-import {
-  type BesidesChange,
-  changed,
-  limitsOff,
-  moved,
-  replaced,
-  STATES,
-  typedPins,
-  withBesides,
-  withLimit,
-  withLoad,
-  without,
-  withUnit,
-} from "./testModel.ts";
+import { MoreFields } from "./MoreFields.tsx";
+import { changed, moved, replaced, STATES, typedPins, withLimit, without, withUnit } from "./testModel.ts";
 
 const NO_PLAN: readonly TestItem[] = [];
 type Keep = (tests: readonly TestItem[], words: string) => void;
@@ -175,66 +162,10 @@ function Form({ item: t, n, of, onKeep }: { item: TestItem; n: number; of: numbe
           }}
         />
       </div>
-      <BesidesFields
-        item={t}
-        isLocked={isLocked}
-        onSet={(besides, what) => onKeep(replaced(plan, withBesides(t, besides)), `${t.name}: ${what}`)}
-        refuse={refuse}
-      />
-      <LoadFields
-        item={t}
-        isLocked={isLocked}
-        onSet={(load, what) => onKeep(replaced(plan, withLoad(t, load)), `${t.name}: ${what}`)}
-        refuse={refuse}
-      />
+      <MoreFields item={t} plan={plan} isLocked={isLocked} onKeep={onKeep} refuse={refuse} />
       {t.because && <p className="mt-1 text-[13.5px] text-ink-2">Limits: {t.because}.</p>}
       {!isLocked && <Moves item={t} n={n} of={of} onKeep={onKeep} />}
     </fieldset>
-  );
-}
-
-/** What makes it one that is not tried with the rest at the bench: days after it, circumstances, on a few boards alone. */
-function BesidesFields({
-  item: t,
-  isLocked,
-  onSet,
-  refuse,
-}: {
-  item: TestItem;
-  isLocked: boolean;
-  onSet: (besides: BesidesChange, what: string) => void;
-  refuse: (text: string) => void;
-}) {
-  const whole = (key: "days" | "boards", label: string, most: number, placeholder: string) => (
-    <Kept
-      label={label}
-      placeholder={placeholder}
-      disabled={isLocked}
-      isMono
-      maxLength={5}
-      value={t.besides?.[key] === undefined ? "" : String(t.besides[key])}
-      onSave={(v) => {
-        const n = v === "" ? undefined : /^\d{1,4}$/.test(v) ? Number(v) : 0;
-        if (n !== undefined && !(n >= 1 && n <= most))
-          return refuse(`${t.name}: “${v}” is no number of ${key}.`);
-        onSet({ [key]: n }, n === undefined ? `no ${key}` : `${n} ${key}`);
-      }}
-    />
-  );
-  return (
-    <div className="mt-2 grid grid-cols-4 items-end gap-x-3 gap-y-2 max-lg:grid-cols-2">
-      {whole("days", "Tried so many days after the rest", 3650, "with the rest")}
-      <Kept
-        label="Where, or in what circumstances"
-        placeholder="at the bench"
-        disabled={isLocked}
-        className="col-span-2"
-        maxLength={120}
-        value={t.besides?.where ?? ""}
-        onSave={(v) => onSet({ where: v === "" ? undefined : v }, v === "" ? "at the bench" : v)}
-      />
-      {whole("boards", "On so many boards alone", 1000, "each")}
-    </div>
   );
 }
 

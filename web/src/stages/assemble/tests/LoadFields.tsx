@@ -38,7 +38,7 @@ export function LoadFields({
     keep: (value: T) => void,
   ) => (read.kind === "read" ? keep(read.value) : refuse(`${t.name}: ${read.because}`));
   return (
-    <div className="mt-2">
+    <div>
       <div className="grid grid-cols-4 items-end gap-x-3 gap-y-2 max-lg:grid-cols-2">
         <Kept
           label="As an output it drives"

@@ -11,7 +11,13 @@ const KIND = {
   level: "rests high",
   divider: "divider",
   output: "stays off at the start",
+  unplugged: "stays off without its control",
+  sinking: "brown-out",
   clock: "clock",
+  bus: "bus, counted",
+  loop: "sent and received",
+  chain: "chain, counted",
+  cell: "battery life",
 } as const;
 const SHOWN = 5;
 

@@ -7,7 +7,9 @@ import {
   typedPins,
   withBesides,
   withLimit,
+  withLine,
   without,
+  withPoints,
   withProposed,
   withUnit,
 } from "./testModel.ts";
@@ -113,4 +115,35 @@ test("what is tried besides the bench is so by any of its three, and with the re
   expect(cold.besides).toEqual({ where: "in the cold" });
   expect(withBesides(cold, { where: undefined })).toEqual(rail);
   expect(withBesides(week, { boards: 2 }).besides).toEqual({ days: 7, boards: 2 });
+});
+
+test("points typed at once become items of one line behind each other; what is said of the line is said at each", () => {
+  const plan = added(added([], { name: "probe", unit: "mV" }), { name: "lamp" });
+  const typed = (...applied: string[]) => ({ unit: "mV" as const, applied });
+  const three = withPoints(plan, plan[0]!, typed("10", "25", "40"));
+  expect(three.map((t) => [t.name, t.point?.applied])).toEqual([
+    ["probe at 10 mV", "10"],
+    ["probe at 25 mV", "25"],
+    ["probe at 40 mV", "40"],
+    ["lamp", undefined],
+  ]);
+  expect(new Set(three.map((t) => t.id)).size).toBe(4);
+  expect(three[0]!.id).toBe(plan[0]!.id);
+  const said = withLine(three, three[1]!, { of: "input", worst: "0.05" });
+  expect(said.slice(0, 3).map((t) => [t.name, t.point?.of, t.point?.worst])).toEqual([
+    ["input at 10 mV", "input", "0.05"],
+    ["input at 25 mV", "input", "0.05"],
+    ["input at 40 mV", "input", "0.05"],
+  ]);
+  expect(withLine(said, said[0]!, { worst: undefined })[2]!.point).toEqual({
+    of: "input",
+    applied: "40",
+    unit: "mV",
+  });
+  // another value at one of them keeps what is said of the line; nothing makes it an item like others
+  const other = withPoints(said, said[1]!, typed("30"));
+  expect(other[1]).toMatchObject({ name: "input at 30 mV", point: { applied: "30", worst: "0.05" } });
+  const [, none] = withPoints(other, other[1]!, undefined);
+  expect(none!.point).toBeUndefined();
+  expect(none!.name).toBe("input");
 });

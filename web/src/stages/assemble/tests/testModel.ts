@@ -1,4 +1,4 @@
-import { type Besides, limitsWrong, type TestItem } from "@kobbin/core";
+import type { Besides, TestItem, TypedPoints } from "@kobbin/core";
 
 /** How far a board is while an item is tried, in words. */
 export const STATES: readonly (readonly [TestItem["state"], string])[] = [
@@ -88,9 +88,48 @@ export function withBesides({ besides, ...rest }: TestItem, more: BesidesChange)
 /** An item with what it is loaded with; nothing takes it away. */
 export const withLoad = ({ load: _, ...rest }: TestItem, load: TestItem["load"]): TestItem =>
   load === undefined ? rest : { ...rest, load };
-/** Why an item's limits cannot judge, where it has a unit. */
-export const limitsOff = (t: TestItem): string | undefined =>
-  t.unit === undefined ? undefined : limitsWrong(t);
+type Point = NonNullable<TestItem["point"]>;
+/** What is said of a line as a whole; undefined takes it away. */
+export type LineChange = { readonly [K in "of" | "worst" | "most" | "days"]?: Point[K] | undefined };
+
+const pointName = (of: string, { applied, unit }: Pick<Point, "applied" | "unit">) =>
+  `${of} at ${applied} ${unit}`.slice(0, 120);
+
+/**
+ * A plan in which an item is a point of a line: what is applied there, and an item more behind it for each other point that was
+ * typed. The line is called as the item was; nothing makes it an item like others.
+ */
+export function withPoints(
+  plan: readonly TestItem[],
+  item: TestItem,
+  typed: TypedPoints | undefined,
+): TestItem[] {
+  const { point, ...plain } = item;
+  if (!typed) return replaced(plan, point ? { ...plain, name: point.of } : plain);
+  const of = point?.of ?? item.name.slice(0, 60);
+  const points = typed.applied.map((applied): Point => ({ ...point, of, applied, unit: typed.unit }));
+  const [first, ...rest] = points.map((p): TestItem => ({ ...plain, point: p, name: pointName(of, p) }));
+  const at = plan.findIndex((t) => t.id === item.id);
+  return rest.reduce<TestItem[]>(
+    (list, next, i) => {
+      const { id, ...more } = next;
+      const one = added(list, more);
+      return one.slice(0, -1).toSpliced(at + 1 + i, 0, one.at(-1)!);
+    },
+    replaced(plan, first!),
+  );
+}
+
+/** A plan with something else said of the line an item is a point of, at each of its points. */
+export function withLine(plan: readonly TestItem[], item: TestItem, more: LineChange): TestItem[] {
+  return plan.map((t) => {
+    if (!t.point || t.point.of !== item.point?.of) return t;
+    const all = Object.entries({ ...t.point, ...more }).filter(([, v]) => v !== undefined);
+    const point = Object.fromEntries(all) as unknown as Point;
+    const isNamed = t.name === pointName(t.point.of, t.point);
+    return { ...t, point, ...(isNamed ? { name: pointName(point.of, point) } : {}) };
+  });
+}
 
 const stateOf = (t: Pick<TestItem, "state">) => STATES.findIndex(([s]) => s === t.state);
 /**
@@ -104,8 +143,15 @@ export function withProposed(plan: readonly TestItem[], items: readonly Omit<Tes
     const fresh = items.find((i) => isSame(i, t));
     if (!fresh) return t;
     // what only a person knows of it stays
-    const { id, minutes, besides, load } = t;
-    return { ...fresh, id, minutes, ...(besides ? { besides } : {}), ...(load ? { load } : {}) };
+    const { id, minutes, besides, load, point } = t;
+    return {
+      ...fresh,
+      id,
+      minutes,
+      ...(besides ? { besides } : {}),
+      ...(load ? { load } : {}),
+      ...(point ? { point } : {}),
+    };
   });
   const all = items
     .filter((i) => !plan.some((t) => isSame(i, t)))

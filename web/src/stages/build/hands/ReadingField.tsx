@@ -1,5 +1,5 @@
 import type { MeterBody, MeterReading } from "@kobbin/contract";
-import { readTyped, type TestItem, type TrySaid, type TryVerdict } from "@kobbin/core";
+import { readTyped, type TestItem, type TrySaid } from "@kobbin/core";
 import { type KeyboardEvent, useEffect, useId, useRef, useState } from "react";
 import { useSearchParams } from "react-router";
 import { BigKey } from "../../../bench-side/Frame.tsx";
@@ -7,6 +7,7 @@ import { readMeter, useEquipment } from "../../../resources/equipment.ts";
 import { useUnitOf } from "../../../run/useSerial.ts";
 import { said, written } from "../../../ui/text/format.ts";
 import type { Presses } from "./useBenchKeys.ts";
+import type { Came } from "./useTries.ts";
 
 /** Keys of the step, while nothing is typed: a reading never begins with one of them. */
 const COMMANDS: Readonly<Record<string, keyof Presses>> = {
@@ -35,7 +36,7 @@ export function ReadingField({
   item: TestItem;
   unit: string;
   on: Presses;
-  onAnswer: (said: TrySaid, words: string) => TryVerdict;
+  onAnswer: (said: TrySaid, words: string) => Came;
   onPass: () => void;
   onLeave: () => void;
 }) {
@@ -66,9 +67,14 @@ export function ReadingField({
       setText(typed);
       return setTold({ text: r.doubt, look: "text-look", doubt: typed.trim() });
     }
-    const verdict = onAnswer({ value: r.value, bound: r.bound }, words);
+    const { verdict, because } = onAnswer({ value: r.value, bound: r.bound }, words);
     const what = `${r.bound ?? ""}${written(r.value)} ${unit}`;
     setText("");
+    if (because)
+      return setTold({
+        text: `${because}. Read it once more, or go back to that point; D goes on with it as failed.`,
+        look: "text-stop",
+      });
     if (verdict === "pass") return onPass();
     setTold(
       verdict === "fail"

@@ -12,6 +12,7 @@ import {
 import { useMemo } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { said, written } from "../../../ui/text/format.ts";
+import { ApplyNow, LineSoFar } from "../lines/LineSoFar.tsx";
 import { PinPicture } from "./PinPicture.tsx";
 import { ReadingField } from "./ReadingField.tsx";
 import { Suspects } from "./Suspects.tsx";
@@ -57,12 +58,15 @@ export function TestCard({
             {t.besides ? `, ${besidesWords(t.besides)}` : ""}
           </p>
           <p className="text-[40px] leading-tight font-bold max-sm:text-[27px]">{t.name}</p>
+          <ApplyNow item={t} unit={unit} />
           <p className="num mt-2 text-[32px] leading-tight max-sm:text-[22px]">
             {limits
               ? said(limits)
               : t.unit === undefined
                 ? t.expect || "what should come is not said"
-                : "no limit is set: whatever is read passes"}
+                : t.point
+                  ? `a point of ${t.point.of}`
+                  : "no limit is set: whatever is read passes"}
           </p>
           {(limits || t.unit !== undefined) && t.expect && (
             <p className="text-[20px] text-ink-2 max-sm:text-[16px]">{said(t.expect)}</p>
@@ -82,6 +86,7 @@ export function TestCard({
           />
         )}
         <Tried tries={tries} onTakeBack={takeBack} />
+        <LineSoFar item={t} unit={unit} />
         {tries.at(-1)?.verdict === "fail" && <Suspects unit={unit} />}
         <Care item={t} />
       </div>

@@ -1,15 +1,49 @@
-import { judgeTry, type TestItem, type TestTry, type TrySaid, type TryVerdict } from "@kobbin/core";
+import {
+  judgeTry,
+  linesOfUnit,
+  type TestItem,
+  type TestTry,
+  type TrySaid,
+  type TryVerdict,
+} from "@kobbin/core";
 import { addTry, removeTry } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
 import { todayIso } from "../../../ui/text/dates.ts";
 import { useSayError } from "../../../ui/toast/Toast.tsx";
 
+/** What an answer came to; why it fails though what was read passes. */
+export interface Came {
+  readonly verdict: TryVerdict;
+  readonly because?: string;
+}
+
 /** What was tried of an item on a board, and one more try: judged here at once, and by the server when it gets there. */
 export function useTries(unit: number, item: TestItem) {
-  const { id, record } = useRun();
+  const { id, doc, record } = useRun();
   const sayError = useSayError();
   const tries: readonly TestTry[] = (record.tries ?? []).filter((t) => t.unit === unit && t.item === item.id);
-  const answer = (said: TrySaid, words: string): TryVerdict => {
+  /** A point that completes its line, and does not let it stand. */
+  const offLine = ({ value = "", bound }: TrySaid): Pick<Came, "because"> => {
+    if (!item.point) return {};
+    const next: TestTry = {
+      id: "",
+      unit,
+      item: item.id,
+      name: item.name,
+      on: todayIso(),
+      value,
+      ...(bound ? { bound } : {}),
+      limits: {},
+      verdict: "pass",
+      words: "",
+      person: "",
+    };
+    const off = linesOfUnit(doc.assembly.tests ?? [], [...(record.tries ?? []), next], unit).find(
+      (l) => l.line.of === item.point?.of,
+    )?.off;
+    return off ? { because: `${off.item.name}: ${off.because}` } : {};
+  };
+  const answer = (said: TrySaid, words: string): Came => {
     const verdict = judgeTry(item, said);
     addTry(id, {
       unit,
@@ -20,7 +54,7 @@ export function useTries(unit: number, item: TestItem) {
       ...(said.bound === undefined ? {} : { bound: said.bound }),
       ...(said.says === undefined ? {} : { says: said.says }),
     }).catch(sayError);
-    return verdict;
+    return verdict === "pass" ? { verdict, ...offLine(said) } : { verdict };
   };
   /** The last try was a slip of the hand: it goes, and is in the history. */
   const takeBack = () => {

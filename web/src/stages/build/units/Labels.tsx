@@ -7,6 +7,7 @@ import { Code } from "../../../ui/Code.tsx";
 import { printAlone } from "../../../ui/printed.ts";
 import { Empty } from "../../../ui/States.tsx";
 import { count } from "../../../ui/text/format.ts";
+import { Stickers } from "./Stickers.tsx";
 
 /** A label of each board that is started: its number in words and as a code, what it is, and its revision. */
 export function Labels() {
@@ -53,6 +54,7 @@ export function Labels() {
           );
         })}
       </section>
+      <Stickers />
     </section>
   );
 }

@@ -1,6 +1,5 @@
 import {
   isNoPiece,
-  limitText,
   mayChange,
   minutesOf,
   type PlanOfRun,
@@ -30,6 +29,8 @@ import { day, said, written } from "../../../ui/text/format.ts";
 import { hours } from "../Boards.tsx";
 import { Suspects } from "../hands/Suspects.tsx";
 import { Loaded } from "../images/Loaded.tsx";
+import { mustBe } from "../lines/lineModel.ts";
+import { UnitLines } from "../lines/UnitLines.tsx";
 import { OwnersSay } from "../owners/OwnersSay.tsx";
 import { WhereItWent } from "../owners/WhereItWent.tsx";
 import { BesideTests } from "../tests/BesideTests.tsx";
@@ -102,6 +103,7 @@ export function Passport({
         mayAdd={mayChange("photo", life, role)}
       />
       {tests.length > 0 && <Read unit={unit} />}
+      <UnitLines unit={unit} />
       <BesideTests only={unit} onTry={undefined} />
       <Loaded unit={unit} mayNote={mayChange("image_load", life, role)} />
       <KnownWrong unit={unit} mayWrite={mayNote} />
@@ -139,7 +141,7 @@ function Read({ unit }: { unit: number }) {
                 <td>
                   <b>{item.name}</b>
                 </td>
-                <td className="num text-[13.5px] text-ink-2">{said(limitText(item)) || "yes"}</td>
+                <td className="num text-[13.5px] text-ink-2">{said(mustBe(item))}</td>
                 <td>
                   {tries.length === 0 && <span className="text-ink-2">not tried</span>}
                   {tries.map((t, i) => (

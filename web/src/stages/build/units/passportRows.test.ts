@@ -6,7 +6,15 @@ const doc = {
   product: "Kiln Watch",
   name: "one",
   assembly: {
-    tests: [{ id: "rail", name: "rail", unit: "V", min: "3.2", max: "3.4" }],
+    tests: [
+      { id: "rail", name: "rail", unit: "V", min: "3.2", max: "3.4" },
+      ...["0", "2"].map((applied) => ({
+        id: `at${applied}`,
+        name: `at ${applied}`,
+        unit: "V",
+        point: { of: "input", applied, unit: "V", worst: "0.1" },
+      })),
+    ],
     images: [
       {
         id: "i",
@@ -32,6 +40,15 @@ const record = {
       verdict: "pass",
       words: "",
     },
+    ...["1", "5"].map((value, i) => ({
+      ...of(2),
+      item: `at${2 * i}`,
+      name: "",
+      value,
+      limits: { unit: "V" },
+      verdict: "pass",
+      words: "",
+    })),
     { ...of(3), item: "rail", name: "rail", value: "1", limits: { unit: "V" }, verdict: "fail", words: "" },
   ],
   loads: [
@@ -106,6 +123,10 @@ test("every kind of thing that is known of the board is a row of its own, of no 
     ["board", "run", "one, 2", "", "", "", ""],
     ["read", "rail", "3.5 V", "3.2 to 3.4 V", "fail", "2026-03-02", "M"],
     ["read", "rail", "3.31 V", "3.2 to 3.4 V", "pass", "2026-03-02", "M"],
+    ["read", "at 0", "1 V", "0 V applied", "pass", "2026-03-02", "M"],
+    ["read", "at 2", "5 V", "2 V applied", "pass", "2026-03-02", "M"],
+    // 1 V and 5 V for 0 and 2: two a volt, one beside it
+    ["constants", "input", "true V = 0.5 × read V − 0.5", "at most 0.1 V off", "pass", "2026-03-02", ""],
     ["loaded", "watch at U1", "1.4", "", "right", "2026-03-02", "M"],
     ["given", "number", "7", "", "", "2026-03-02", "M"],
     ["known wrong", "slot", "file it", "", "worked around", "", ""],

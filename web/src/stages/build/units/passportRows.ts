@@ -2,7 +2,8 @@ import type { ShopErratum, ShopReport, UnitOut } from "@kobbin/contract";
 import {
   type BenchTool,
   heatsOf,
-  limitText,
+  linesOfUnit,
+  lineWords,
   minutesOf,
   type PlanOfRun,
   type RunDocument,
@@ -11,6 +12,7 @@ import {
   TOOLS,
   unitOfStep,
 } from "@kobbin/core";
+import { mustBe } from "../lines/lineModel.ts";
 
 /** What a passport is written down from. */
 export interface PassportOf {
@@ -63,10 +65,21 @@ export function passportRows(p: PassportOf): string[][] {
         "read",
         item.name,
         t.value === undefined ? "" : `${t.bound ?? ""}${t.value} ${t.limits.unit ?? ""}`.trim(),
-        limitText(item) || "yes",
+        mustBe(item),
         t.verdict,
         t.on,
         t.person,
+      ]);
+  for (const l of linesOfUnit(doc.assembly.tests ?? [], record.tries ?? [], unit))
+    if (l.fit)
+      rows.push([
+        "constants",
+        l.line.of,
+        lineWords(l.fit, l.line.unit, l.line.read),
+        l.line.worst === undefined ? "" : `at most ${l.line.worst} ${l.line.unit} off`,
+        l.stand,
+        l.on ?? "",
+        "",
       ]);
   rows.push(...loadedRows(p));
   for (const e of p.errata) {
