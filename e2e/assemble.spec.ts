@@ -298,7 +298,7 @@ test("a test plan says what a pass says nothing about: raised by what is propose
   // three points typed at once are three items of one line; what makes none is said
   await items.getByLabel("Answered by").selectOption("mV");
   await items.getByRole("button", { name: /^As a point of a line/ }).press("Enter");
-  const applied = items.getByLabel("While so much is applied");
+  const applied = items.getByLabel("Applied", { exact: true });
   await applied.fill("10; 25 mV; 0.04");
   await applied.press("Enter");
   await expectSaid(page, /“10” is in no unit that a plan has/);

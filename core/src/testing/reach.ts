@@ -27,12 +27,20 @@ export class Reaches {
   /** `ref.pin` → net. */
   readonly netOf: ReadonlyMap<string, string | undefined>;
   readonly #single: ReadonlyMap<string, string>;
+  readonly #pinsOn = new Map<string, { readonly pin: string; readonly ref: string }[]>();
 
   constructor(parts: readonly ReachedPart[]) {
     this.netOf = new Map(parts.flatMap((p) => p.pins.map((q) => [`${p.ref}.${q.pin}`, q.net] as const)));
     this.#single = new Map(
       parts.flatMap((p) => (p.pins.length === 1 ? [[p.ref, `${p.ref}.${p.pins[0]!.pin}`] as const] : [])),
     );
+    for (const [pin, net] of this.netOf) {
+      if (net === undefined) continue;
+      const on = this.#pinsOn.get(net);
+      const one = { pin, ref: refOf(pin) };
+      if (on) on.push(one);
+      else this.#pinsOn.set(net, [one]);
+    }
   }
 
   of(i: ReachingItem): Reach {
@@ -43,11 +51,11 @@ export class Reaches {
     };
   }
 
-  /** Pins an item tests: on nets of it, of parts it names. */
+  /** Pins an item tests: on nets of it, of parts it names; net by net. */
   tests(i: ReachingItem): string[] {
     const { nets, parts } = this.of(i);
-    return [...this.netOf].flatMap(([pin, net]) =>
-      net !== undefined && nets.has(net) && parts.has(refOf(pin)) ? [pin] : [],
+    return [...nets].flatMap((net) =>
+      (this.#pinsOn.get(net) ?? []).flatMap(({ pin, ref }) => (parts.has(ref) ? [pin] : [])),
     );
   }
 }

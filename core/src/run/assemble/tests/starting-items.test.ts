@@ -4,6 +4,7 @@ import { madeMeasure, madeTest } from "../../made-up.fixture.ts";
 import { rollUp } from "../../roll-up.ts";
 import { LINES, line, part, powered, SUPPLY, wired } from "./powered.fixture.ts";
 import { soonestPlan, startingItems } from "./starting-items.ts";
+import { coverageOf, gainsOf } from "./test-plan.ts";
 
 // V33 feeds everything; Q1 switches OUT, held off by R3; Y1 clocks U1; SDA rests high
 const ISLANDS = wired(`
@@ -214,4 +215,20 @@ test("outputs are watched while the supply sinks; a cell is held to what its par
   const plugged = asked(fed.replace("BT1.1", "J1.1").replace("BT1.2", "J1.2"), lines, { meetings: [SUPPLY] });
   expect(only("sinking", plugged)).toMatchObject([{ drives: ["J1.1"], reads: ["J2.1"], through: ["Q1"] }]);
   expect(only("sinking", plugged)[0]!.expect).toMatch(/^turned down from 5 V /);
+});
+
+test("how many pins leave never with an item is what its coverage says once it is in the plan", () => {
+  const lines = lined(line("q", ["Q1"], "N20"));
+  const measure = madeMeasure({ nets: { count: 20, islands: wired(SIGNALS) } as never });
+  const d = powered({ boards: [{ ...board, measure }], meetings: [], lines });
+  const first = { ...startingItems(d)[0]!.item, id: "first" } as TestItem;
+  for (const tests of [[], [first]]) {
+    const plan = { ...d, assembly: { ...d.assembly, tests } };
+    const never = (more: TestItem[]) =>
+      coverageOf({ ...d, assembly: { ...d.assembly, tests: [...tests, ...more] } })!.cover.pins.never;
+    const list = startingItems(plan);
+    expect(list.length).toBeGreaterThan(3);
+    for (const { item, gains } of list) expect(gains).toBe(never([]) - never([{ ...item, id: "x" }]));
+  }
+  expect(gainsOf(d, coverageOf(d)!, [{ ...first, reads: ["U99.1"] }])).toEqual([0]);
 });

@@ -14,7 +14,7 @@ import { base, type Draft, four, isSignal } from "./draft.ts";
 import { outputsOf, sinkingItems, startItems, unpluggedItems } from "./output-items.ts";
 import { buses, chainItems, chainsOf, loops } from "./signal-items.ts";
 import { cells } from "./supply-items.ts";
-import { coverageOf } from "./test-plan.ts";
+import { coverageOf, gainsOf } from "./test-plan.ts";
 
 /** An item that a board itself suggests, and how many pins leave *never* with it. */
 export interface StartingItem {
@@ -154,7 +154,7 @@ const clocks = ({ wires: w, called }: BoardWires): Draft[] =>
 export function startingItems(doc: RunDocument): StartingItem[] {
   const plan = doc.assembly.tests ?? [];
   const has = new Set(plan.map((t) => t.name));
-  const before = coverageOf(doc)?.cover.pins.never;
+  const before = coverageOf(doc);
   if (before === undefined) return [];
   const found = doc.boards.flatMap((board) => {
     const b = boardWires(doc, board);
@@ -180,16 +180,13 @@ export function startingItems(doc: RunDocument): StartingItem[] {
       kinds[kind].filter((item) => !has.has(item.name)).map((item) => ({ kind, item })),
     );
   });
+  const gains = gainsOf(
+    doc,
+    before,
+    found.map((f) => f.item),
+  );
   return found
-    .map(({ kind, item }): StartingItem => {
-      const tests = [...plan, { ...item, id: "proposed" }];
-      const after = coverageOf({ ...doc, assembly: { ...doc.assembly, tests } });
-      return {
-        kind,
-        item,
-        gains: after?.idle.every((i) => i.id !== "proposed") ? before - after.cover.pins.never : 0,
-      };
-    })
+    .map((f, i): StartingItem => ({ ...f, gains: gains[i]! }))
     .sort((a, b) => b.gains / b.item.minutes - a.gains / a.item.minutes);
 }
 

@@ -5,6 +5,7 @@ import { overdue } from "../../../equipment/equipment.ts";
 import type { Level } from "../../../findings.ts";
 import { linesOf, lineWrong, pointWords } from "../../../testing/line-fit.ts";
 import { loadOf, loadWords, USUAL_SHARE } from "../../../testing/load.ts";
+import { Reaches } from "../../../testing/reach.ts";
 import { hasLimit, limitsWrong, limitText } from "../../../testing/verdict.ts";
 import type { RunDocument, TestItem } from "../../document/document.ts";
 import type { Add } from "../../document/note.ts";
@@ -61,15 +62,38 @@ function idleOf(
   return wide ? `${wide} has ${known.parts.get(wide)} pins: say which` : `${odd.join(", ")} is on no board`;
 }
 
+/** What there is to name on a run's boards. */
+const knownOn = ({ parts, at }: ReturnType<typeof wiredOf>) => ({
+  pins: new Set(at.keys()),
+  parts: new Map(parts.map((p) => [p.ref, p.pins.length])),
+});
+
+/**
+ * How many pins leave *never* with each of some items, of a plan whose coverage is known: those on nets that an item drives or
+ * reads and that nobody tested. An item that exercises nothing takes none.
+ */
+export function gainsOf(doc: RunDocument, c: Coverage, items: readonly Omit<TestItem, "id">[]): number[] {
+  const wired = wiredOf(doc);
+  const known = knownOn(wired);
+  const reaches = new Reaches(wired.parts);
+  const untested = new Map(c.cover.next.map(({ net, gains }) => [net, gains]));
+  return items.map((i) =>
+    idleOf({ ...i, id: "" }, known)
+      ? 0
+      : [...reaches.of(i).nets].reduce((n, net) => n + (untested.get(net) ?? 0), 0),
+  );
+}
+
 /**
  * What a plan tests, what it only implies, and what it says nothing of (domain.md 9.6; `cover/1`), painted on the boards' own
  * pins. Items that name nothing that is there are left out and told; those that are tried on a few boards alone are left out,
  * and told where they name what is not there. Nothing where no file tells pins and nets.
  */
 export function coverageOf(doc: RunDocument): Coverage | undefined {
-  const { parts, at } = wiredOf(doc);
+  const wired = wiredOf(doc);
+  const { parts, at } = wired;
   if (parts.length === 0) return undefined;
-  const known = { pins: new Set(at.keys()), parts: new Map(parts.map((p) => [p.ref, p.pins.length])) };
+  const known = knownOn(wired);
   const all = doc.assembly.tests ?? [];
   // what is tried on a few alone says nothing of the others
   const items = all.filter((t) => t.besides?.boards === undefined);

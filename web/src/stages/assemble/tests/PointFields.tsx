@@ -41,7 +41,7 @@ export function PointFields({
     <>
       <div className="grid grid-cols-4 items-end gap-x-3 gap-y-2 max-lg:grid-cols-2">
         <Kept
-          label="While so much is applied"
+          label="Applied"
           placeholder="0.5 V; 1 V; 2.5 V"
           disabled={isLocked || t.unit === undefined}
           isMono
@@ -66,7 +66,7 @@ export function PointFields({
         {inUnit("most", "Never apply more than", "3.3 V")}
         {point && (
           <Kept
-            label="Taken to be true for, days"
+            label="True for, days"
             placeholder="no end"
             disabled={isLocked}
             isMono

@@ -1,7 +1,8 @@
 import { soonestPlan, type TestItem } from "@kobbin/core";
-import { useMemo } from "react";
+import { useDeferredValue, useMemo } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { fixed } from "../../../ui/text/format.ts";
+import { inOrderOf } from "./testModel.ts";
 
 /** The order in which a bad joint is found soonest, with what that saves before it is taken. */
 export function Sooner({
@@ -12,7 +13,9 @@ export function Sooner({
   onKeep: (tests: readonly TestItem[], words: string) => void;
 }) {
   const { doc, result } = useRun();
-  const soonest = useMemo(() => soonestPlan(doc, result.parts), [doc, result.parts]);
+  // the plan and its coverage are painted first
+  const later = useDeferredValue(doc);
+  const soonest = useMemo(() => soonestPlan(later, result.parts), [later, result.parts]);
   if (!soonest || plan.length < 2) return null;
   const { nowMinutes: now, thenMinutes: then } = soonest;
   const isLess = now - then > 0.005;
@@ -25,7 +28,9 @@ export function Sooner({
           <button
             type="button"
             className="quiet-link"
-            onClick={() => onKeep(soonest.tests, "Items in the order that finds bad joints soonest")}
+            onClick={() =>
+              onKeep(inOrderOf(plan, soonest.tests), "Items in the order that finds bad joints soonest")
+            }
           >
             put in another order: after {fixed(then, 2)} min
           </button>

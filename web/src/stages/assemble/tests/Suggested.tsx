@@ -1,5 +1,5 @@
 import { limitText, startingItems, type TestItem } from "@kobbin/core";
-import { useMemo } from "react";
+import { useDeferredValue, useMemo } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { count, said } from "../../../ui/text/format.ts";
 import { added } from "./testModel.ts";
@@ -25,7 +25,9 @@ const SHOWN = 5;
 export function Suggested({ onKeep }: { onKeep: (tests: readonly TestItem[], words: string) => void }) {
   const { doc } = useRun();
   const plan = doc.assembly.tests ?? NO_PLAN;
-  const list = useMemo(() => startingItems(doc), [doc]);
+  // the plan and its coverage are painted first
+  const later = useDeferredValue(doc);
+  const list = useMemo(() => startingItems(later), [later]);
   if (list.length === 0) return null;
   const add = (items: typeof list) =>
     onKeep(

@@ -1,5 +1,5 @@
 import { type Coverage, coverageOf, proposedTests, type TestItem, unitOf } from "@kobbin/core";
-import { useMemo, useState } from "react";
+import { useDeferredValue, useMemo, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Empty } from "../../../ui/States.tsx";
@@ -135,7 +135,8 @@ function Most({
 }) {
   const { doc } = useRun();
   const plan = doc.assembly.tests ?? NO_PLAN;
-  const list = useMemo(() => proposedTests(doc, c), [doc, c]);
+  const later = useDeferredValue(useMemo(() => ({ doc, c }), [doc, c]));
+  const list = useMemo(() => proposedTests(later.doc, later.c), [later]);
   if (list.length === 0) return null;
   return (
     <div>

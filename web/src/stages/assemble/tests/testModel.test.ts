@@ -2,6 +2,7 @@ import { expect, test } from "@jest/globals";
 import {
   added,
   changed,
+  inOrderOf,
   isSamePlan,
   moved,
   typedPins,
@@ -43,6 +44,14 @@ test("a plan is added to, changed, moved and taken from, an item at a time", () 
   expect(moved(plan, "nobody", 1)).toEqual(plan);
   const less = without(plan, "t1");
   expect(less.map((t) => t.id)).toEqual(["t2", "t3"]);
+  // what was changed since an order was worked out stays changed
+  const order = [...plan].reverse().slice(0, 2);
+  const now = changed(plan, "t3", { expect: "5 V" });
+  expect(inOrderOf(now, order).map((t) => [t.id, t.expect])).toEqual([
+    ["t3", "5 V"],
+    ["t2", ""],
+    ["t1", ""],
+  ]);
   // an id is never given twice
   expect(new Set(added(less, {}).map((t) => t.id)).size).toBe(3);
 });

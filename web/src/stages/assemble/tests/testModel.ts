@@ -38,6 +38,12 @@ export function moved(plan: readonly TestItem[], id: string, by: -1 | 1): TestIt
   if (at < 0 || to < 0 || to >= plan.length) return [...plan];
   return plan.with(at, plan[to]!).with(to, plan[at]!);
 }
+/** A plan as it is now in the order of another of it; what that does not have stays behind the rest. */
+export function inOrderOf(plan: readonly TestItem[], order: readonly TestItem[]): TestItem[] {
+  const at = new Map(order.map((t, i) => [t.id, i]));
+  const place = (t: TestItem) => at.get(t.id) ?? order.length;
+  return [...plan].sort((a, b) => place(a) - place(b));
+}
 /** A new item at the end, with a name nobody has yet. */
 export function added(plan: readonly TestItem[], more: Partial<TestItem>): TestItem[] {
   let n = plan.length + 1;
