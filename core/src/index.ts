@@ -366,6 +366,7 @@ export {
   bridgeCheck,
   MOST_HEATS,
 } from "./run/build/bridge.ts";
+export { type ByEye, bothWords, byEye, eyeName, eyePieces } from "./run/build/by-eye.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export {
   FACTORS,

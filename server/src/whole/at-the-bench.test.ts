@@ -76,6 +76,9 @@ test("steps at the bench are kept piece by piece; what two press at one board is
   // a look at what may ail a board puts nothing on it
   await put(at({ unit: 6, marks: { "check dead way": "doubt", "check dead gone": "done", R1: "done" } }));
   expect((await says(r))[0]).toBe("board 6, step 3: 1 on, 2 looks at what may ail it");
+  // nor does a look at joints
+  await put(at({ unit: 7, marks: { "eye a": "doubt", "eye b": "done", "eye c": "skipped" } }));
+  expect((await says(r))[0]).toBe("board 7, step 3: 2 kinds of parts looked at, 1 in doubt by eye");
   // what is taken back is gone; another board has a row of its own
   const now = await seen();
   await put(at({ version: now, marks: { R1: "done", R3: "doubt" }, minutes: { desk: 2.25, phone: 0.5 } }));
@@ -85,6 +88,7 @@ test("steps at the bench are kept piece by piece; what two press at one board is
     [2, []],
     [4, []],
     [6, ["R1", "check dead gone", "check dead way"]],
+    [7, ["eye a", "eye b", "eye c"]],
     [9, ["R1", "R2"]],
   ]);
   expect((await says(r)).slice(0, 2)).toEqual(["board 2, step 3: done", "board 1, step 3: 2 on, 1 in doubt"]);

@@ -30,7 +30,7 @@ export function pieceBefore(pieces: readonly Piece[], marks: Marks): Piece | und
 }
 
 /** Whether a mark is of something that was laid out, tried, loaded or looked at, and of no piece of the board. */
-export const isNoPiece = (name: string): boolean => /^(test|kit|load|check) /.test(name);
+export const isNoPiece = (name: string): boolean => /^(test|kit|load|check|eye) /.test(name);
 
 /** Pieces are walked one by one where they are put on; anything else is one press. */
 export const isWalked = (kind: string): boolean =>

@@ -58,7 +58,10 @@ function refuseStrange(b: SittingBody, lines: ReadonlySet<string>): void {
 function sentence({ unit, step, marks, lost, isDone, used }: SittingBody): string {
   // a look at what may ail a board puts nothing on it
   const looks = Object.keys(marks).filter((name) => name.startsWith("check ")).length;
-  const all = Object.entries(marks).flatMap(([name, m]) => (name.startsWith("check ") ? [] : [m]));
+  const eye = Object.entries(marks).flatMap(([name, m]) => (name.startsWith("eye ") ? [m] : []));
+  const seen = eye.filter((m) => m !== "skipped").length;
+  const odd = eye.filter((m) => m === "doubt").length;
+  const all = Object.entries(marks).flatMap(([name, m]) => (/^(check|eye) /.test(name) ? [] : [m]));
   const n = (of: string) => all.filter((m) => m === of).length;
   const gone = Object.values(lost).reduce((a, x) => a + x, 0);
   const parts = [
@@ -68,6 +71,8 @@ function sentence({ unit, step, marks, lost, isDone, used }: SittingBody): strin
     ...(n("skipped") > 0 ? [`${n("skipped")} left for later`] : []),
     ...(gone > 0 ? [`${gone} lost`] : []),
     ...(looks > 0 ? [`${looks} ${looks === 1 ? "look" : "looks"} at what may ail it`] : []),
+    ...(seen > 0 ? [`${seen} ${seen === 1 ? "kind" : "kinds"} of parts looked at`] : []),
+    ...(odd > 0 ? [`${odd} in doubt by eye`] : []),
     ...Object.values(used ?? {}).map((name) => `with ${name}`),
   ];
   return `${unit === 0 ? "all boards" : `board ${unit}`}, step ${step}: ${parts.join(", ") || "begun"}`;

@@ -104,12 +104,15 @@ const DRAWN: Readonly<
 };
 
 /** A joint cut through: too little, good, too much, drawn beside each other. */
-export function GoodJoint({ look }: { look: JointLook }) {
+export function GoodJoint({ look, isBig = false }: { look: JointLook; isBig?: boolean }) {
   const { words, part, solder: amounts } = DRAWN[look];
   return (
     <ul className="grid grid-cols-3 gap-2" aria-label="How its joints should look">
       {amounts.map((d, i) => (
-        <li key={d} className="text-[12.5px] leading-tight text-ink-2">
+        <li
+          key={d}
+          className={`leading-tight text-ink-2 ${isBig ? "text-[18px] max-sm:text-[14px]" : "text-[12.5px]"}`}
+        >
           <svg
             viewBox={`0 0 ${W} ${H}`}
             className={`w-full border-b-2 ${i === 1 ? "border-fine" : "border-rule"}`}

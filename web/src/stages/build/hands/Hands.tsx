@@ -1,5 +1,6 @@
 import type { LotRow } from "@kobbin/contract";
 import {
+  eyePieces,
   isWalked,
   type KitLine,
   kitPieces,
@@ -182,8 +183,13 @@ function AtStep({
     () =>
       isWalked(row.kind)
         ? piecesOf(row)
-        : [...kitPieces(kit), ...testPieces(tests), ...loadPieces(doc.assembly, row, result.start)],
-    [row, kit, tests, doc.assembly, result.start],
+        : [
+            ...kitPieces(kit),
+            ...testPieces(tests),
+            ...loadPieces(doc.assembly, row, result.start),
+            ...(row.kind === "inspect" ? eyePieces(result.parts) : []),
+          ],
+    [row, kit, tests, doc.assembly, result.start, result.parts],
   );
   useBags(onBag, kit, sitting);
   const tools = useTools(row.kind, unit, sitting.sat.used);
@@ -262,9 +268,9 @@ function useBags(onBag: OnBag, kit: readonly KitLine[], sitting: Sitting): void 
   });
 }
 
-/** The line of a piece: of the step, or of any where everything is laid out. */
+/** The line of a piece: of the step, or of any where everything is laid out or looked at. */
 const lineOf = (plan: PlanOfRun, row: Row, piece: Piece | undefined): Line | undefined =>
   piece &&
-  (row.kind === "kit" ? plan.sheet.steps.flatMap((s) => s.lines) : row.lines).find(
+  (row.kind === "kit" || row.kind === "inspect" ? plan.sheet.steps.flatMap((s) => s.lines) : row.lines).find(
     (l) => l.line === piece.line,
   );

@@ -104,7 +104,14 @@ export function KitCard({
 }
 
 /** The places of a kind on its board, on the side where most of them sit. */
-function WhereItGoes({ kit }: { kit: KitLine }) {
+export function WhereItGoes({
+  kit,
+  isRinged = false,
+}: {
+  kit: Pick<KitLine, "line" | "refs">;
+  /** Ringed, so that what is there stays to be seen. */
+  isRinged?: boolean;
+}) {
   const { doc } = useRun();
   const line = doc.lines.find((l) => l.id === kit.line);
   const board = doc.boards.find((b) => b.id === line?.board) ?? doc.boards[0];
@@ -125,7 +132,12 @@ function WhereItGoes({ kit }: { kit: KitLine }) {
             p.corners.length > 0 ? (
               <g key={p.ref}>
                 <path d={path(p.corners.map(to))} fill="none" stroke="var(--sheet)" strokeWidth="8" />
-                <path d={path(p.corners.map(to))} fill="var(--metal)" stroke="var(--metal)" strokeWidth="3" />
+                <path
+                  d={path(p.corners.map(to))}
+                  fill={isRinged ? "none" : "var(--metal)"}
+                  stroke="var(--metal)"
+                  strokeWidth="3"
+                />
               </g>
             ) : (
               <circle

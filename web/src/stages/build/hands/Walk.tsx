@@ -1,4 +1,5 @@
 import {
+  isNoPiece,
   isWalked,
   type KitLine,
   type Piece,
@@ -14,6 +15,7 @@ import { Frame } from "../../../bench-side/Frame.tsx";
 import { InHand } from "../../../run/InHand.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { count } from "../../../ui/text/format.ts";
+import { EyeCard } from "../eye/EyeCard.tsx";
 import { LoadCard } from "../images/LoadCard.tsx";
 import { loadOf } from "../images/loadModel.ts";
 import { type Loading, useLoad } from "../images/useLoad.ts";
@@ -80,7 +82,7 @@ export function Walk({
   const [isPaused, setPaused] = useState(false);
   const [isNoting, setNoting] = useState(false);
   const [pedal, learn] = usePedal();
-  const [hasVoice, setVoice] = useVoice(piece && line ? `${piece.name}. ${line.value}` : row.words);
+  const [hasVoice, setVoice] = useVoice(spokenOf(row, piece, line));
   const put = (mark: PieceMark) => {
     if (!piece) return;
     sitting.mark(piece.name, mark);
@@ -178,6 +180,10 @@ export function Walk({
   );
 }
 
+/** What is said aloud of what is next: a mark of something that is no piece is no word. */
+const spokenOf = (row: Row, piece: Piece | undefined, line: Line | undefined): string =>
+  piece && line ? [...(isNoPiece(piece.name) ? [] : [piece.name]), line.value].join(". ") : row.words;
+
 /** A pedal that is taught, and whether what is next is spoken. */
 function ByEar({
   pedal,
@@ -230,6 +236,8 @@ function What({
   if (test)
     return <TestCard key={test.id} item={test} unit={unit} on={on} onPass={onPass} onLeave={onLeave} />;
   if (kit && line) return <KitCard plan={plan} kit={kit} line={line} sitting={sitting} />;
+  if (piece && row.kind === "inspect")
+    return <EyeCard line={piece.line} unit={unit} step={row} row={line} sheet={plan.sheet} />;
   if (piece && line)
     return <PieceCard plan={plan} row={row} unit={unit} piece={piece} line={line} sitting={sitting} />;
   return <StepWords row={row} stand={stand} beside={<Beside plan={plan} row={row} unit={unit} />} />;

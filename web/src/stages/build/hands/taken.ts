@@ -1,5 +1,5 @@
-/** What a step takes one by one: pieces that are put on, kinds that are laid out, things that are tried, images that are loaded. */
-export type Taken = "pieces" | "kinds" | "tests" | "loads";
+/** What a step takes one by one: pieces that are put on, kinds that are laid out, things that are tried, images that are loaded, joints that are looked at. */
+export type Taken = "pieces" | "kinds" | "tests" | "loads" | "looks";
 
 export const takenAs = (kind: string): Taken =>
   kind === "kit"
@@ -8,7 +8,9 @@ export const takenAs = (kind: string): Taken =>
       ? "tests"
       : kind === "program" || kind === "program-before"
         ? "loads"
-        : "pieces";
+        : kind === "inspect"
+          ? "looks"
+          : "pieces";
 
 /** What each press is called there. */
 export const TAKEN = {
@@ -45,6 +47,15 @@ export const TAKEN = {
     no: "not loaded",
     button: "it fails",
     doubtful: "not loaded",
+    lost: "",
+    lostShort: "",
+  },
+  looks: {
+    yes: "good",
+    are: "looked at",
+    no: "in doubt by eye",
+    button: "in doubt",
+    doubtful: "in doubt",
     lost: "",
     lostShort: "",
   },

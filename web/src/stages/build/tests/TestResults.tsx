@@ -15,6 +15,7 @@ import { useRun } from "../../../run/runState.ts";
 import { useSerial } from "../../../run/useSerial.ts";
 import { Empty } from "../../../ui/States.tsx";
 import { count, fixed, said, written } from "../../../ui/text/format.ts";
+import { useByEye } from "../eye/ByEye.tsx";
 import { ImagesSoFar } from "../images/ImagesSoFar.tsx";
 import { BesideTests } from "./BesideTests.tsx";
 import { Faults } from "./Faults.tsx";
@@ -84,7 +85,12 @@ export function TestResults({
         </button>
       )}
       {units.length > 0 && (
-        <Units tests={bench.length > 0 ? bench : tests} units={units} onTry={hasStep ? onTry : undefined} />
+        <Units
+          plan={plan}
+          tests={bench.length > 0 ? bench : tests}
+          units={units}
+          onTry={hasStep ? onTry : undefined}
+        />
       )}
       <BesideTests onTry={hasStep ? onTry : undefined} />
       <Items sums={sums.filter((s) => !s.item.besides || s.units > 0)} />
@@ -106,10 +112,12 @@ const SAYS = { pass: "passes", fail: "fails", open: "open" } as const;
 
 /** A square an item for each board; one that fails or is open is tried at a press. */
 function Units({
+  plan,
   tests,
   units,
   onTry,
 }: {
+  plan: PlanOfRun;
   tests: readonly TestItem[];
   units: readonly number[];
   onTry: ((unit: number, item?: TestItem) => void) | undefined;
@@ -117,6 +125,7 @@ function Units({
   const { doc, record } = useRun();
   const name = unitOf(doc);
   const serial = useSerial();
+  const eyeOf = useByEye(plan);
   return (
     <table className="rows mb-5 w-full text-[14.5px]" aria-label={`Each ${name} by its tests`}>
       <tbody>
@@ -157,6 +166,7 @@ function Units({
                       .map((s) => s.item.name)
                       .join(", ")
                   : SAYS[verdict]}
+                <Eye is={eyeOf(u)?.stand} />
               </td>
             </tr>
           );
@@ -165,6 +175,13 @@ function Units({
     </table>
   );
 }
+
+const EYE = { good: "looks good", doubt: "in doubt by eye", open: "not looked at" } as const;
+/** What the eye says, beside what the tests say. */
+const Eye = ({ is }: { is: keyof typeof EYE | undefined }) =>
+  is === undefined ? null : (
+    <span className={`block text-[13px] ${is === "doubt" ? "text-look" : "text-ink-2"}`}>{EYE[is]}</span>
+  );
 
 /** Each item over all boards: how its readings lie within their limits. */
 function Items({ sums }: { sums: readonly ItemSum[] }) {

@@ -27,6 +27,7 @@ import { printAlone } from "../../../ui/printed.ts";
 import { saveFile } from "../../../ui/saveFile.ts";
 import { day, said, written } from "../../../ui/text/format.ts";
 import { hours } from "../Boards.tsx";
+import { ByEye, useByEye, useRefsOf } from "../eye/ByEye.tsx";
 import { Suspects } from "../hands/Suspects.tsx";
 import { Loaded } from "../images/Loaded.tsx";
 import { mustBe } from "../lines/lineModel.ts";
@@ -67,7 +68,8 @@ export function Passport({
   const paper = useRef<HTMLElement>(null);
   const tests = doc.assembly.tests ?? [];
   const stands = standsOfUnit(tests, record.tries ?? [], unit);
-  const [words, look] = VERDICT[verdictOfUnit(stands)];
+  const verdict = verdictOfUnit(stands);
+  const [words, look] = VERDICT[verdict];
   const variant = doc.variants?.find((v) => v.id === doc.choices.variant)?.name;
   return (
     <section ref={paper} aria-label={`Passport of ${unitOf(doc)} ${unit}`} className="mt-4 max-w-[900px]">
@@ -82,6 +84,7 @@ export function Passport({
             {variant ? `, ${variant}` : ""}; {unitOf(doc)} {unit} of “{doc.name}”
           </p>
           {tests.length > 0 && <p className={`text-[17px] font-semibold ${look}`}>{words}</p>}
+          <ByEye plan={plan} unit={unit} tests={tests.length > 0 ? verdict : "none"} />
         </div>
         <span className="flex flex-wrap items-center gap-3 print:hidden">
           {onSit && (
@@ -220,6 +223,8 @@ function KeepFile({ plan, unit, revision }: { plan: PlanOfRun; unit: number; rev
   const serial = useSerial()(unit) ?? "";
   const errata = useKnownWrong();
   const came = useCame();
+  const eye = useByEye(plan)(unit);
+  const refsOf = useRefsOf();
   const out = useOuts(id).data?.find((o) => o.unit === unit);
   const reports = useLearned().data?.reports.filter((r) => r.runId === id && r.unit === unit) ?? [];
   return (
@@ -237,6 +242,7 @@ function KeepFile({ plan, unit, revision }: { plan: PlanOfRun; unit: number; rev
           serial,
           revision,
           errata,
+          eye: eye && { stand: eye.stand, refs: refsOf(eye.doubts) },
           out,
           reports,
           came: came.map(({ r, order, item }) => ({

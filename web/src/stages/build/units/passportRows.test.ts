@@ -103,6 +103,7 @@ test("every kind of thing that is known of the board is a row of its own, of no 
     serial: "KW2",
     revision: "B + 1 rework",
     errata,
+    eye: { stand: "doubt", refs: "R3 U1" },
     out: {
       id: "o",
       unit: 2,
@@ -127,6 +128,7 @@ test("every kind of thing that is known of the board is a row of its own, of no 
     ["read", "at 2", "5 V", "2 V applied", "pass", "2026-03-02", "M"],
     // 1 V and 5 V for 0 and 2: two a volt, one beside it
     ["constants", "input", "true V = 0.5 × read V − 0.5", "at most 0.1 V off", "pass", "2026-03-02", ""],
+    ["seen", "joints", "R3 U1", "", "in doubt", "", ""],
     ["loaded", "watch at U1", "1.4", "", "right", "2026-03-02", "M"],
     ["given", "number", "7", "", "", "2026-03-02", "M"],
     ["known wrong", "slot", "file it", "", "worked around", "", ""],

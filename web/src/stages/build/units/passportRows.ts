@@ -1,6 +1,7 @@
 import type { ShopErratum, ShopReport, UnitOut } from "@kobbin/contract";
 import {
   type BenchTool,
+  type ByEye,
   heatsOf,
   linesOfUnit,
   lineWords,
@@ -25,6 +26,8 @@ export interface PassportOf {
   /** With what was done to it: "B + 1 rework". */
   readonly revision: string;
   readonly errata: readonly ShopErratum[];
+  /** What the eye says, and of which parts it doubts; nothing where nobody looks. */
+  readonly eye: { readonly stand: ByEye["stand"]; readonly refs: string } | undefined;
   readonly out: UnitOut | undefined;
   readonly reports: readonly ShopReport[];
   /** Deliveries of its run that may be used: what, from whom, pieces, when. */
@@ -81,6 +84,8 @@ export function passportRows(p: PassportOf): string[][] {
         l.on ?? "",
         "",
       ]);
+  if (p.eye)
+    rows.push(["seen", "joints", p.eye.refs, "", p.eye.stand === "doubt" ? "in doubt" : p.eye.stand, "", ""]);
   rows.push(...loadedRows(p));
   for (const e of p.errata) {
     const done = e.reworks.find((r) => r.runId === p.run)?.units.find((u) => u.unit === unit);
