@@ -1,6 +1,7 @@
 import { readFileSync } from "node:fs";
 import type { Page } from "@playwright/test";
 import {
+  ask,
   cell,
   demoArchive,
   expect,
@@ -54,6 +55,11 @@ test("a name the shop knows: what was dropped becomes its next revision, and run
   await expect(dialog.getByLabel("Name of the run")).toHaveValue(/^20 of B, /);
   await dialog.getByLabel("Good boards wanted").fill("50");
   await expect(dialog.getByLabel("Name of the run")).toHaveValue(/^50 of B, /);
+  // pressed twice, one run is started
+  await dialog.getByRole("button", { name: "Start the run" }).dblclick();
+  await expect(page.getByRole("heading", { name: "Board", exact: true, level: 1 })).toBeVisible();
+  const { runs } = await ask<{ runs: { name: string }[] }>(page, "GET", "/api/bench");
+  expect(runs.filter((r) => r.name.startsWith("50 of B, "))).toHaveLength(1);
 });
 
 test("a product gets a second board: its lines, places and price join the run, and it goes and comes back", async ({

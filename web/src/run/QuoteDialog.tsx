@@ -5,6 +5,7 @@ import { Button } from "../ui/Button.tsx";
 import { DateInput } from "../ui/DateField.tsx";
 import { Dialog } from "../ui/Dialog.tsx";
 import { Field, Pick } from "../ui/Field.tsx";
+import { useOnce } from "../ui/once.ts";
 import { typedNumber } from "../ui/text/format.ts";
 import { useSayError } from "../ui/toast/Toast.tsx";
 import { useRun } from "./runState.ts";
@@ -22,6 +23,7 @@ export function QuoteDialog({
   const { id, doc, result, did } = useRun();
   const house = doc.houses?.find((h) => h.id === houseId);
   const sayError = useSayError();
+  const once = useOnce();
   const [currency, setCurrency] = useState(house?.currency ?? doc.workshop.currency);
   const currencies = [
     ...new Set([
@@ -54,20 +56,22 @@ export function QuoteDialog({
     e.preventDefault();
     const f = new FormData(e.currentTarget);
     const validUntil = String(f.get("validUntil") ?? "");
-    const done = saveQuote(id, {
-      houseId,
-      kind,
-      total: typedNumber(String(f.get("total"))),
-      currency,
-      days: Number(f.get("days")),
-      validUntil: validUntil || undefined,
-      // what it was asked for: it holds for that alone
-      ...(basis ? { basis } : {}),
+    once(() => {
+      const done = saveQuote(id, {
+        houseId,
+        kind,
+        total: typedNumber(String(f.get("total"))),
+        currency,
+        days: Number(f.get("days")),
+        validUntil: validUntil || undefined,
+        // what it was asked for: it holds for that alone
+        ...(basis ? { basis } : {}),
+      });
+      return done.then(() => {
+        did(`The quotation of ${house?.name} counts now`, done);
+        onClose();
+      }, sayError);
     });
-    done.then(() => {
-      did(`The quotation of ${house?.name} counts now`, done);
-      onClose();
-    }, sayError);
   };
   return (
     <Dialog

@@ -6,6 +6,7 @@ import { runName } from "../../run/runName.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
+import { useOnce } from "../../ui/once.ts";
 import { useSayError } from "../../ui/toast/Toast.tsx";
 
 /** Starts a run; its name tells how many of what until somebody types another. */
@@ -20,6 +21,7 @@ export function StartRun({
 }) {
   const navigate = useNavigate();
   const sayError = useSayError();
+  const once = useOnce();
   const [revision, setRevision] = useState(revisionId);
   const [goodBoards, setGoodBoards] = useState("20");
   const [typed, setTyped] = useState<string>();
@@ -27,9 +29,11 @@ export function StartRun({
   const name = typed ?? runName(Number(goodBoards) || 0, label);
   const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
-    startRun({ revisionId: revision, name, goodBoards: Number(goodBoards) })
-      .then(({ id }) => navigate(`/runs/${id}/board`))
-      .catch(sayError);
+    once(() =>
+      startRun({ revisionId: revision, name, goodBoards: Number(goodBoards) })
+        .then(({ id }) => navigate(`/runs/${id}/board`))
+        .catch(sayError),
+    );
   };
   return (
     <Dialog

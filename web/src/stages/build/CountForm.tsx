@@ -5,6 +5,7 @@ import { addWork } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
+import { useOnce } from "../../ui/once.ts";
 import { useSayError } from "../../ui/toast/Toast.tsx";
 
 const COUNTS = [
@@ -27,6 +28,7 @@ const NOTHING: Readonly<Record<Key, string>> = {
 export function CountForm({ open }: { open: number }) {
   const { id, did, record } = useRun();
   const sayError = useSayError();
+  const once = useOnce();
   const [typed, setTyped] = useState(NOTHING);
   const [note, setNote] = useState("");
   const n = (key: Key) => Number(typed[key] || 0);
@@ -40,25 +42,27 @@ export function CountForm({ open }: { open: number }) {
       onSubmit={(e) => {
         e.preventDefault();
         if (!isReady) return;
-        const done = addWork(id, {
-          on: format(new Date(), "yyyy-MM-dd"),
-          started: n("started"),
-          good: n("good"),
-          reworked: n("reworked"),
-          scrapped: n("scrapped"),
-          minutes: n("minutes"),
-          note: note.trim(),
+        once(() => {
+          const done = addWork(id, {
+            on: format(new Date(), "yyyy-MM-dd"),
+            started: n("started"),
+            good: n("good"),
+            reworked: n("reworked"),
+            scrapped: n("scrapped"),
+            minutes: n("minutes"),
+            note: note.trim(),
+          });
+          did(
+            COUNTS.filter(([key]) => n(key) > 0)
+              .map(([key, label]) => `${n(key)} ${label.toLowerCase()}`)
+              .join(", "),
+            done,
+          );
+          return done.then(() => {
+            setTyped(NOTHING);
+            setNote("");
+          }, sayError);
         });
-        done.then(() => {
-          setTyped(NOTHING);
-          setNote("");
-        }, sayError);
-        did(
-          COUNTS.filter(([key]) => n(key) > 0)
-            .map(([key, label]) => `${n(key)} ${label.toLowerCase()}`)
-            .join(", "),
-          done,
-        );
       }}
     >
       <p className="mb-2 text-[14px] text-ink-2">

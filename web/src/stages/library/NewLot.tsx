@@ -3,6 +3,7 @@ import { useState } from "react";
 import { addLot } from "../../resources/library.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
+import { useOnce } from "../../ui/once.ts";
 import { typedNumber } from "../../ui/text/format.ts";
 import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
 
@@ -18,6 +19,7 @@ export const CONDITIONS = [
 export function NewLot({ currency }: { currency: string }) {
   const say = useSay();
   const sayError = useSayError();
+  const once = useOnce();
   const [draft, setDraft] = useState({
     mpn: "",
     qty: "",
@@ -50,22 +52,24 @@ export function NewLot({ currency }: { currency: string }) {
       onSubmit={(e) => {
         e.preventDefault();
         if (!isReady) return;
-        addLot({
-          mpn: draft.mpn.trim(),
-          qty: n,
-          place: draft.place.trim(),
-          unitCost: cost,
-          currency,
-          condition: draft.condition as LotRow["condition"],
-          donor: draft.donor.trim(),
-          note:
-            isSalvaged && Number.isFinite(harvest) && harvest > 0
-              ? `${draft.donors} donors × ${draft.each}, ${draft.usable} % usable`
-              : "",
-        }).then(() => {
-          say(`${n} × ${draft.mpn.trim()} lie on the shelf now`);
-          setDraft({ ...draft, mpn: "", qty: "", unitCost: "", donor: "", donors: "", each: "" });
-        }, sayError);
+        once(() =>
+          addLot({
+            mpn: draft.mpn.trim(),
+            qty: n,
+            place: draft.place.trim(),
+            unitCost: cost,
+            currency,
+            condition: draft.condition as LotRow["condition"],
+            donor: draft.donor.trim(),
+            note:
+              isSalvaged && Number.isFinite(harvest) && harvest > 0
+                ? `${draft.donors} donors × ${draft.each}, ${draft.usable} % usable`
+                : "",
+          }).then(() => {
+            say(`${n} × ${draft.mpn.trim()} lie on the shelf now`);
+            setDraft({ ...draft, mpn: "", qty: "", unitCost: "", donor: "", donors: "", each: "" });
+          }, sayError),
+        );
       }}
     >
       <Field label="Part number" className="w-44" isNumber {...field("mpn")} />

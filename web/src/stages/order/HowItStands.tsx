@@ -19,6 +19,7 @@ import { useRun } from "../../run/runState.ts";
 import { standOf } from "../../run/useOrders.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Mark } from "../../ui/Mark.tsx";
+import { useOnce } from "../../ui/once.ts";
 import { todayIso } from "../../ui/text/dates.ts";
 import { day, said } from "../../ui/text/format.ts";
 import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
@@ -28,6 +29,7 @@ import { WriteStep } from "./WriteStep.tsx";
 export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen: boolean }) {
   const { id, record, did } = useRun();
   const sayError = useSayError();
+  const once = useOnce();
   const say = useSay();
   const { data } = useAsks(id);
   const talk = data?.orders.find((x) => x.order === o.key);
@@ -52,7 +54,7 @@ export function HowItStands({ order: o, isOpen }: { order: PlannedOrder; isOpen:
     else did(said, done);
   };
   const send = () => {
-    sendOrder(id, o.key).then(() => say(`${o.name}: files sent`), sayError);
+    once(() => sendOrder(id, o.key).then(() => say(`${o.name}: files sent`), sayError));
   };
   const answers = data?.answering.includes(o.party) ?? false;
   // once every board that was started is good or scrapped, its boards were there: nothing is sent any more

@@ -14,6 +14,7 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Delta } from "../../ui/ChoiceRow.tsx";
 import { Mark } from "../../ui/Mark.tsx";
+import { useOnce } from "../../ui/once.ts";
 import { count, day } from "../../ui/text/format.ts";
 import { useSayError } from "../../ui/toast/Toast.tsx";
 import { Compared } from "./Compared.tsx";
@@ -258,6 +259,7 @@ function Propose({
 }) {
   const { id, doc, did } = useRun();
   const sayError = useSayError();
+  const once = useOnce();
   const [mpn, setMpn] = useState("");
   const [maker, setMaker] = useState("");
   const [pkg, setPackage] = useState("");
@@ -286,7 +288,7 @@ function Propose({
       className="mt-2 flex flex-wrap items-center gap-2 border-t border-rule pt-2"
       onSubmit={(e) => {
         e.preventDefault();
-        if (mpn.trim() !== "" && !isThere) propose().catch(sayError);
+        if (mpn.trim() !== "" && !isThere) once(() => propose().catch(sayError));
       }}
     >
       <input

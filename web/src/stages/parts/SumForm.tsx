@@ -15,6 +15,7 @@ import { addSum, saveSum } from "../../resources/run.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
+import { useOnce } from "../../ui/once.ts";
 import { useSayError } from "../../ui/toast/Toast.tsx";
 import { linesFor } from "./sumLines.ts";
 
@@ -34,6 +35,7 @@ export function SumForm({
 }) {
   const { id, answer, doc, did } = useRun();
   const sayError = useSayError();
+  const once = useOnce();
   const kind = sumKind(kindKey)!;
   const [draft, setDraft] = useState<Draft>(() => {
     if (sum) {
@@ -70,15 +72,16 @@ export function SumForm({
     kind.inputs.every((i) => i.isOptional || i.key === kind.solve!.key || nominal[i.key] !== undefined)
       ? kind.solve.from(nominal, wanted)
       : undefined;
-  const save = () => {
-    const done = sum
-      ? saveSum(id, sum.id, { ...draft, version: answer.versions[sum.id] })
-      : addSum(id, answer.revisionId, draft);
-    done.then(() => {
-      did("The sum stands with its lines", done);
-      onClose();
-    }, sayError);
-  };
+  const save = () =>
+    once(() => {
+      const done = sum
+        ? saveSum(id, sum.id, { ...draft, version: answer.versions[sum.id] })
+        : addSum(id, answer.revisionId, draft);
+      return done.then(() => {
+        did("The sum stands with its lines", done);
+        onClose();
+      }, sayError);
+    });
   const unit = (key: string) => kind.inputs.find((i) => i.key === key)!.unit;
   return (
     <form

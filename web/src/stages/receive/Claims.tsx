@@ -18,6 +18,7 @@ import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Pick } from "../../ui/Field.tsx";
 import { Kept } from "../../ui/Kept.tsx";
+import { useOnce } from "../../ui/once.ts";
 import { todayIso } from "../../ui/text/dates.ts";
 import { count, day, typedAmount, written } from "../../ui/text/format.ts";
 import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
@@ -86,6 +87,7 @@ function Write({
 }) {
   const { id, doc, record, result, did } = useRun();
   const sayError = useSayError();
+  const once = useOnce();
   const [letter, setLetter] = useState(() => {
     const item = o.items.find((i) => i.key === d.item);
     const lots = lotsOf(o, doc, result, record).filter((l) => l.item === d.item);
@@ -97,16 +99,18 @@ function Write({
       className="my-2 border-l-[3px] border-metal bg-metal-soft px-3 py-2"
       onSubmit={(e) => {
         e.preventDefault();
-        const done = addClaim(id, {
-          order: o.key,
-          item: d.item,
-          pieces: d.pieces,
-          because: d.because,
-          letter,
-          on: todayIso(),
+        once(() => {
+          const done = addClaim(id, {
+            order: o.key,
+            item: d.item,
+            pieces: d.pieces,
+            because: d.because,
+            letter,
+            on: todayIso(),
+          });
+          did(`A claim at ${o.name} is written down`, done);
+          return done.then(onDone, sayError);
         });
-        done.then(onDone, sayError);
-        did(`A claim at ${o.name} is written down`, done);
       }}
     >
       <label className="block text-[13.5px] text-ink-2">

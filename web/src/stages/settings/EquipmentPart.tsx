@@ -12,6 +12,7 @@ import { addEquipment, removeEquipment, saveEquipment, useEquipment } from "../.
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
 import { Kept } from "../../ui/Kept.tsx";
+import { useOnce } from "../../ui/once.ts";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
 import { said, typedNumber, written } from "../../ui/text/format.ts";
@@ -140,11 +141,16 @@ function Machine({ machine: e }: { machine: Equipment }) {
 /** One more machine: its kind and its name, the rest in its row. */
 function Another() {
   const done = useDone();
+  const once = useOnce();
   const [kind, setKind] = useState<EquipmentKind>("plate");
   const [name, setName] = useState("");
   const add = () => {
     const called = name.trim() || EQUIPMENT[kind].label;
-    done(addEquipment({ kind, name: called }), `${called} is in the shop`);
+    once(() => {
+      const added = addEquipment({ kind, name: called });
+      done(added, `${called} is in the shop`);
+      return added;
+    });
     setName("");
   };
   return (

@@ -12,6 +12,7 @@ import {
 import { useRole } from "../../resources/session.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field, Pick } from "../../ui/Field.tsx";
+import { useOnce } from "../../ui/once.ts";
 import { Failed, Skeleton } from "../../ui/States.tsx";
 import { clock, day } from "../../ui/text/format.ts";
 import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
@@ -148,6 +149,7 @@ function Invitations({
   const [link, setLink] = useState<string>();
   const say = useSay();
   const sayError = useSayError();
+  const once = useOnce();
   const make = () =>
     invite(role as Role, note)
       .then(({ token }) => {
@@ -168,7 +170,7 @@ function Invitations({
         className="flex flex-wrap items-end gap-3"
         onSubmit={(e) => {
           e.preventDefault();
-          void make();
+          once(make);
         }}
       >
         <Pick label="As" value={role} onChange={setRoleWanted} options={ROLES} />

@@ -5,6 +5,7 @@ import { Button } from "../../ui/Button.tsx";
 import { DateInput } from "../../ui/DateField.tsx";
 import { Dialog } from "../../ui/Dialog.tsx";
 import { Field } from "../../ui/Field.tsx";
+import { useOnce } from "../../ui/once.ts";
 import { typedNumber } from "../../ui/text/format.ts";
 import { useSayError } from "../../ui/toast/Toast.tsx";
 import { PriceDoubt } from "./PriceDoubt.tsx";
@@ -23,7 +24,8 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
   const [reading, setReading] = useState<MarkReading>();
   const [wasPasted, setPasted] = useState(false);
   const sayError = useSayError();
-  const submit = async (e: FormEvent<HTMLFormElement>) => {
+  const once = useOnce();
+  const submit = (e: FormEvent<HTMLFormElement>) => {
     e.preventDefault();
     const f = new FormData(e.currentTarget);
     const value = (key: string) => String(f.get(key) ?? "").trim();
@@ -31,26 +33,28 @@ export function OfferDialog({ lineId, onClose }: { lineId: string; onClose: () =
     setProblem(read.problem);
     setDoubt(read.doubt);
     if (read.problem || read.doubt) return;
-    try {
-      const supplierId = await choice.idOf(f);
-      const done = addOffer(id, lineId, {
-        supplierId,
-        stock: Number(value("stock")),
-        moq: Number(value("moq")),
-        multiple: Number(value("multiple")),
-        currency,
-        breaks: read.breaks.map((b) => ({ ...b })),
-        source: wasPasted ? "pasted" : "typed",
-        validUntil: value("validUntil") || undefined,
-        packaging: value("packaging"),
-        ...(typedNumber(value("fee")) ? { fee: typedNumber(value("fee")) } : {}),
-      });
-      await done;
-      did("The offer was added", done);
-      onClose();
-    } catch (error) {
-      sayError(error);
-    }
+    once(async () => {
+      try {
+        const supplierId = await choice.idOf(f);
+        const done = addOffer(id, lineId, {
+          supplierId,
+          stock: Number(value("stock")),
+          moq: Number(value("moq")),
+          multiple: Number(value("multiple")),
+          currency,
+          breaks: read.breaks.map((b) => ({ ...b })),
+          source: wasPasted ? "pasted" : "typed",
+          validUntil: value("validUntil") || undefined,
+          packaging: value("packaging"),
+          ...(typedNumber(value("fee")) ? { fee: typedNumber(value("fee")) } : {}),
+        });
+        await done;
+        did("The offer was added", done);
+        onClose();
+      } catch (error) {
+        sayError(error);
+      }
+    });
   };
   return (
     <Dialog

@@ -4,6 +4,7 @@ import { addFit, saveFit } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Field } from "../../../ui/Field.tsx";
+import { useOnce } from "../../../ui/once.ts";
 import { Tab } from "../../../ui/Tab.tsx";
 import { useSayError } from "../../../ui/toast/Toast.tsx";
 import type { BoardConnection } from "../../../workers/board.ts";
@@ -28,6 +29,7 @@ export function FitForm({
 }) {
   const { id, answer, doc, did } = useRun();
   const sayError = useSayError();
+  const once = useOnce();
   const m = v.board.measure;
   const [draft, setDraft] = useState<Draft>(() => (row ? draftOf(row, m) : EMPTY));
   const [isTried, setTried] = useState(false);
@@ -37,9 +39,12 @@ export function FitForm({
     e.preventDefault();
     setTried(true);
     if (!("body" in checked)) return;
-    const done = row ? saveFit(id, row.id, checked.body) : addFit(id, answer.productId, checked.body);
-    done.then(onClose, sayError);
-    did(`${checked.body.label} is judged from now on`, done);
+    const { body } = checked;
+    once(() => {
+      const done = row ? saveFit(id, row.id, body) : addFit(id, answer.productId, body);
+      did(`${body.label} is judged from now on`, done);
+      return done.then(onClose, sayError);
+    });
   };
   return (
     <form

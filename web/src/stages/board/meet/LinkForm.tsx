@@ -10,6 +10,7 @@ import { addLink, saveLink } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Pick } from "../../../ui/Field.tsx";
+import { useOnce } from "../../../ui/once.ts";
 import { useSayError } from "../../../ui/toast/Toast.tsx";
 
 /** A link's positions with what each does, and which is set: for the product, and where a version has it otherwise. */
@@ -26,6 +27,7 @@ export function LinkForm({
 }) {
   const { id, answer, doc, did } = useRun();
   const sayError = useSayError();
+  const once = useOnce();
   const row = standing?.row;
   const [positions, setPositions] = useState<readonly LinkPosition[]>(
     () => row?.positions ?? proposedPositions(part),
@@ -45,9 +47,11 @@ export function LinkForm({
       ref: part.ref,
       spec: { positions: positions.map((p) => ({ ...p, does: p.does.trim() })), set, variants, isCap },
     };
-    const done = row ? saveLink(id, row.id, body) : addLink(id, answer.productId, body);
-    done.then(onClose, sayError);
-    did(set === "" ? `${part.ref} is to be set` : `${part.ref} is set to ${set}`, done);
+    once(() => {
+      const done = row ? saveLink(id, row.id, body) : addLink(id, answer.productId, body);
+      did(set === "" ? `${part.ref} is to be set` : `${part.ref} is set to ${set}`, done);
+      return done.then(onClose, sayError);
+    });
   };
   return (
     <form

@@ -4,6 +4,7 @@ import { addMeeting, saveMeeting, useOthers } from "../../../resources/run.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Field, Pick } from "../../../ui/Field.tsx";
+import { useOnce } from "../../../ui/once.ts";
 import { useSayError } from "../../../ui/toast/Toast.tsx";
 import {
   checkMeeting,
@@ -31,6 +32,7 @@ export function MeetForm({
 }) {
   const { id, answer, doc, did } = useRun();
   const sayError = useSayError();
+  const once = useOnce();
   const [draft, setDraft] = useState<MeetDraft>(() =>
     standing ? draftOf(standing.row, standing.ours) : newDraft(part),
   );
@@ -42,11 +44,12 @@ export function MeetForm({
     e.preventDefault();
     setTried(true);
     if (!("body" in checked)) return;
-    const done = standing
-      ? saveMeeting(id, standing.row.id, checked.body)
-      : addMeeting(id, answer.productId, checked.body);
-    done.then(onClose, sayError);
-    did(`${draft.ref} is held against ${checked.body.other} from now on`, done);
+    const { body } = checked;
+    once(() => {
+      const done = standing ? saveMeeting(id, standing.row.id, body) : addMeeting(id, answer.productId, body);
+      did(`${draft.ref} is held against ${body.other} from now on`, done);
+      return done.then(onClose, sayError);
+    });
   };
   return (
     <form

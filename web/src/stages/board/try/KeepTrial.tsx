@@ -6,6 +6,7 @@ import { addBareTest, removeBareTest } from "../../../resources/record.ts";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Field, Pick } from "../../../ui/Field.tsx";
+import { useOnce } from "../../../ui/once.ts";
 import { count, day } from "../../../ui/text/format.ts";
 import { useSayError } from "../../../ui/toast/Toast.tsx";
 import type { BoardView } from "../useBoardView.ts";
@@ -85,18 +86,21 @@ function KeepForm({
   const sayError = useSayError();
   const [label, setLabel] = useState(nextLabel(tests));
   const [receipt, setReceipt] = useState(deliveries.at(-1)?.id ?? "");
+  const once = useOnce();
   const keep = () => {
-    const done = addBareTest(runId, {
-      item,
-      ...(receipt ? { receipt } : {}),
-      label: label.trim(),
-      on: format(new Date(), "yyyy-MM-dd"),
-      tried,
-      faults: [...faults].map((f) => ({ ...f, nets: [...f.nets] })),
-      note: "",
+    once(() => {
+      const done = addBareTest(runId, {
+        item,
+        ...(receipt ? { receipt } : {}),
+        label: label.trim(),
+        on: format(new Date(), "yyyy-MM-dd"),
+        tried,
+        faults: [...faults].map((f) => ({ ...f, nets: [...f.nets] })),
+        note: "",
+      });
+      did(`Board ${label.trim()}: ${faults.length === 0 ? "all hold" : count(faults.length, "fault")}`, done);
+      return done.then(onKept, sayError);
     });
-    done.then(onKept, sayError);
-    did(`Board ${label.trim()}: ${faults.length === 0 ? "all hold" : count(faults.length, "fault")}`, done);
   };
   return (
     <form

@@ -6,6 +6,7 @@ import { Button } from "../../../ui/Button.tsx";
 import { ChoiceRow } from "../../../ui/ChoiceRow.tsx";
 import { Field, Pick } from "../../../ui/Field.tsx";
 import { Kept } from "../../../ui/Kept.tsx";
+import { useOnce } from "../../../ui/once.ts";
 import { count, day, money, said, typedNumber, written } from "../../../ui/text/format.ts";
 import { useSay, useSayError } from "../../../ui/toast/Toast.tsx";
 
@@ -185,6 +186,7 @@ function Keep({
 }) {
   const { id, answer, doc, did } = useRun();
   const sayError = useSayError();
+  const once = useOnce();
   const [isOpen, setOpen] = useState(false);
   const [form, setForm] = useState<Foil["form"]>("loose");
   const board = doc.boards[boardIndex];
@@ -205,23 +207,25 @@ function Keep({
     e.preventDefault();
     const f = new FormData(e.currentTarget);
     const text = (key: string) => String(f.get(key) ?? "").trim();
-    const done = addFoil(id, answer.productId, {
-      name: text("name"),
-      board: board.name,
-      foilMm,
-      form,
-      openings,
-      without: [...without],
-      price: typedNumber(text("price")),
-      currency: doc.workshop.currency,
-      madeOn: doc.today,
-      place: text("place"),
-      note: "",
+    once(() => {
+      const done = addFoil(id, answer.productId, {
+        name: text("name"),
+        board: board.name,
+        foilMm,
+        form,
+        openings,
+        without: [...without],
+        price: typedNumber(text("price")),
+        currency: doc.workshop.currency,
+        madeOn: doc.today,
+        place: text("place"),
+        note: "",
+      });
+      return done.then(() => {
+        did(`${text("name")} is kept`, done);
+        setOpen(false);
+      }, sayError);
     });
-    done.then(() => {
-      did(`${text("name")} is kept`, done);
-      setOpen(false);
-    }, sayError);
   };
   if (!isOpen)
     return (
