@@ -40,6 +40,8 @@ test("what does not follow makes no line", () => {
   expect(fitLine(points([1, 5], [1, 6]))).toBeUndefined();
   expect(fitLine(points([0, 0.1], [1, 0.1], [2, 0.1]))).toBeUndefined();
   expect(fitLine([])).toBeUndefined();
+  // the mean of three equal readings is not always the reading
+  expect(fitLine(points([0.1, 0.1], [0.2, 0.1], [0.7, 0.1]))).toBeUndefined();
 });
 
 test("law: points on a line give it back, whichever way it falls, in any order", () => {

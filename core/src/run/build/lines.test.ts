@@ -35,6 +35,8 @@ test("a board's line stands by its last readings, and is true for so many days a
   expect(near.stand).toBe("fail");
   const wide = PLAN.map((t) => ({ ...t, point: { ...t.point!, worst: "0.0952381" } }));
   expect(stand(THREE, wide)).toMatchObject({ stand: "pass", on: "2026-12-03", until: "2027-01-02" });
+  const late = [read("a", "0.1", { on: "2026-12-05" }), ...THREE.slice(1)];
+  expect(stand(late, wide)).toMatchObject({ on: "2026-12-05", until: "2027-01-04" });
   // read anew, the last counts: 1.15 is on the line
   expect(stand([...THREE, read("b", "1.15")]).stand).toBe("pass");
 });
