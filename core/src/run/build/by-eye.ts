@@ -13,7 +13,7 @@ export const eyeName = (line: string): string => `eye ${line}`;
 export function eyePieces(parts: readonly LinePart[]): Piece[] {
   const worst = new Map<string, number>();
   for (const p of parts) {
-    if (p.joints === 0 || p.kind === "loose") continue;
+    if (p.joints === 0) continue;
     const each = faultsOf(p) / Math.max(1, p.count);
     worst.set(p.line.id, Math.max(each, worst.get(p.line.id) ?? 0));
   }

@@ -167,6 +167,11 @@ test("a bus is counted, a serial line comes back over a wire, a chain is counted
     { min: "3", max: "3", reads: ["D10.2", "D11.2", "D12.2"], through: ["D10", "D11", "D12"] },
   ]);
   expect(only("chain", list)[0]!.name).toBe("D10 to D12 light in their order");
+  // the other way round where the last one is fed
+  const back = SIGNALS.replace("DIN: U1.7 D10.2", "DIN: U1.7 D12.2")
+    .replace("N1: D10.4 D11.2", "N1: D12.4 D11.2")
+    .replace("N2: D11.4 D12.2", "N2: D11.4 D10.2");
+  expect(only("chain", asked(back))[0]!.name).toBe("D12 to D10 light in their order");
   // those of a chain are not lit one by one
   expect(only("lamp", list)).toEqual([]);
   expect(only("unplugged", list)).toMatchObject([
@@ -180,9 +185,18 @@ test("a bus is counted, a serial line comes back over a wire, a chain is counted
 });
 
 test("what only looks like a bus, a serial line or a chain is none", () => {
-  const names = SIGNALS.replaceAll("SDA", "SDATA").replace("MON_TXD", "USB_TXP").replace("N2:", "GND2:");
-  const list = asked(names.replace("N1: D10.4 D11.2", "N1: D10.4 D11.2 R9.1"), lined());
-  for (const kind of ["bus", "loop", "chain"]) expect(only(kind, list)).toEqual([]);
+  // a word of a longer one, a pair of opposite signals, something else on the way, a ground in between
+  const asWords = SIGNALS.replaceAll("SDA", "SDAT").replaceAll("SCL", "SCLT");
+  expect(only("bus", asked(asWords))).toEqual([]);
+  const opposite = SIGNALS.replace("MON_TXD", "USB_TXP").replace("MON_RXD", "USB_RXP");
+  expect(only("loop", asked(opposite))).toEqual([]);
+  const tapped = SIGNALS.replace("N1: D10.4 D11.2", "N1: D10.4 D11.2 R9.1");
+  expect(only("chain", asked(tapped))).toEqual([]);
+  expect(only("chain", asked(SIGNALS.replace("N2:", "GND:")))).toEqual([]);
+  // resistors in a row pass nothing on
+  const row = `${SIGNALS}\n  A: R10.2 R11.1\n  B: R11.2 R12.1\n  C: R12.2 R13.1`;
+  const ohms = lined(line("row", ["R10", "R11", "R12", "R13"], "1k"));
+  expect(only("chain", asked(row, ohms))).toHaveLength(1);
   // of another line, of two pins, or only two in a row
   const apart = [
     ...lined().filter((l) => l.id !== "d"),
@@ -208,6 +222,8 @@ test("outputs are watched while the supply sinks; a cell is held to what its par
   expect(only("cell", asked(fed, lines.with(-1, line("bt", ["BT1"], "cell"))))[0]!.expect).toContain(
     "not known",
   );
+  const inAh = lines.with(-1, line("bt", ["BT1"], "cell 0,22 Ah"));
+  expect(only("cell", asked(fed, inAh))[0]!.expect).toContain("220 mAh last 2291 days");
   expect(only("cell", asked(fed, lines, { library: [part("TB-M48", 0.002, 25)] }))).toEqual([]);
   expect(only("unplugged", list)).toEqual([]);
   // a cell's volts are those its rail is called by
