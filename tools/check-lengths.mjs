@@ -28,7 +28,7 @@ const LONG = {
   "server/src/resources/source/routes.ts sourceRoutes": [130, ONE_LIST],
   "server/src/resources/run/routes.ts runRoutes": [130, ONE_LIST],
   "web/src/resources/outbox.ts createOutbox": [135, "one queue with its state"],
-  "web/src/stages/parts/SumForm.tsx SumForm": [154, ONE_FORM],
+  "web/src/stages/parts/SumForm.tsx SumForm": [145, ONE_FORM],
   "web/src/stages/fab/NewHouse.tsx NewHouse": [164, ONE_FORM],
   "web/src/stages/fab/profile/HouseDialog.tsx HouseDialog": [151, ONE_FORM],
   "web/src/stages/fab/profile/useProfileLists.tsx useProfileLists": [131, "one list of a profile's lists"],

@@ -21,6 +21,23 @@ import { linesFor } from "./sumLines.ts";
 
 type Draft = Omit<AttachedSum, "id">;
 
+/** Keeps a sum, one that stands or a new one, once. */
+function useSave(sum: AttachedSum | undefined, onClose: () => void): (draft: Draft) => void {
+  const { id, answer, did } = useRun();
+  const sayError = useSayError();
+  const once = useOnce();
+  return (draft) =>
+    once(() => {
+      const done = sum
+        ? saveSum(id, sum.id, { ...draft, version: answer.versions[sum.id] })
+        : addSum(id, answer.revisionId, draft);
+      return done.then(() => {
+        did("The sum stands with its lines", done);
+        onClose();
+      }, sayError);
+    });
+}
+
 /** A sum while it is typed: what comes out stands below at once, with the nearest values of the series. */
 export function SumForm({
   line,
@@ -33,9 +50,8 @@ export function SumForm({
   sum?: AttachedSum;
   onClose: () => void;
 }) {
-  const { id, answer, doc, did } = useRun();
-  const sayError = useSayError();
-  const once = useOnce();
+  const { doc } = useRun();
+  const save = useSave(sum, onClose);
   const kind = sumKind(kindKey)!;
   const [draft, setDraft] = useState<Draft>(() => {
     if (sum) {
@@ -72,16 +88,6 @@ export function SumForm({
     kind.inputs.every((i) => i.isOptional || i.key === kind.solve!.key || nominal[i.key] !== undefined)
       ? kind.solve.from(nominal, wanted)
       : undefined;
-  const save = () =>
-    once(() => {
-      const done = sum
-        ? saveSum(id, sum.id, { ...draft, version: answer.versions[sum.id] })
-        : addSum(id, answer.revisionId, draft);
-      return done.then(() => {
-        did("The sum stands with its lines", done);
-        onClose();
-      }, sayError);
-    });
   const unit = (key: string) => kind.inputs.find((i) => i.key === key)!.unit;
   return (
     <form
@@ -89,7 +95,7 @@ export function SumForm({
       aria-label={kind.label}
       onSubmit={(e) => {
         e.preventDefault();
-        save();
+        save(draft);
       }}
       onKeyDown={(e) => {
         if (e.key === "Escape") {
