@@ -48,10 +48,10 @@ function textsOfEachKind(most: number): Element[] {
     if (ground === undefined) single.push(e);
     else {
       const s = getComputedStyle(e);
-      const kind = `${s.color} ${s.fontSize} ${s.fontWeight} ${s.fontStyle} ${s.textShadow} ${e.tagName === "A"} ${ground}`;
+      const kind = `${s.color} ${s.fontSize} ${s.fontWeight} ${s.fontStyle} ${s.textShadow} ${e.tagName === "A"} ${e.closest(":disabled, [aria-disabled=true]") !== null} ${e.closest("[aria-hidden=true]") !== null} ${ground}`;
       const known = kinds.get(kind) ?? [];
       if (known.length < most) known.push(e);
-      // the last one stands in the place of the last but one: the first and the last are of every kind
+      // of every kind the first ones and the last
       else known[most - 1] = e;
       kinds.set(kind, known);
     }
