@@ -366,7 +366,7 @@ export {
   bridgeCheck,
   MOST_HEATS,
 } from "./run/build/bridge.ts";
-export { type ByEye, bothWords, byEye, eyeName, eyePieces } from "./run/build/by-eye.ts";
+export { type ByEye, bothWords, byEye, eyePieces } from "./run/build/by-eye.ts";
 export { type LotLeft, leftOnShelf } from "./run/build/closing.ts";
 export {
   FACTORS,
@@ -699,8 +699,7 @@ export { chooseSheet } from "./table/sheets.ts";
 export { type Besides, besidesWords } from "./testing/besides.ts";
 export { boardsNamed, type Compared, compareSettings } from "./testing/experiment.ts";
 export {
-  constant,
-  fitLine,
+  isTooFar,
   type LineFit,
   type LinePoint,
   linesOf,

@@ -37,6 +37,9 @@ test("a point that lies off its line fails the board by keys; read anew its cons
   await expect(bench).toContainText("never more than 50 mV");
   const shows = bench.getByLabel("What the meter shows, mV");
   await expect(shows).toBeFocused();
+  await page.keyboard.type(">25");
+  await page.keyboard.press("Enter");
+  await expect(bench.getByRole("alert")).toContainText("what only says more or less is no point of a line");
   // 10, 25.2, 39.67: gain 0.989, and the middle one is (25.2 − 0.231667) / 0.989 = 25.246 mV
   await page.keyboard.type("25.2");
   await page.keyboard.press("Enter");
@@ -45,6 +48,8 @@ test("a point that lies off its line fails the board by keys; read anew its cons
   );
   await expectAccessible(page);
   await page.keyboard.press("Escape");
+  // why it fails stands beside it, though its reading passed
+  await expect(row.first()).toContainText("probe at 25 mV, 0.25 mV off its line at 25 mV, 0.05 allowed");
   await row.getByRole("button", { name: /^probe at 25 mV of .* 1 fails: try it$/ }).press("Enter");
   await expect(shows).toBeFocused();
   await page.keyboard.type("24,86");

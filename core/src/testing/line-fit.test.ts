@@ -35,6 +35,15 @@ test.each([
   [12.34, "5", "12"],
 ])("%d off beside %s is %s", (off, allowed, is) => expect(offWords(off, allowed)).toBe(is));
 
+test("the least that an input stands is the least in volts, whichever way round they are", () => {
+  const at = (applied: string, most: string) => ({
+    name: applied,
+    unit: "V",
+    point: { of: "input", applied, unit: "V", most },
+  });
+  expect(linesOf([at("-5", "-12"), at("2", "9")])[0]!.most).toBe("9");
+});
+
 test("what does not follow makes no line", () => {
   expect(fitLine(points([1, 5]))).toBeUndefined();
   expect(fitLine(points([1, 5], [1, 6]))).toBeUndefined();

@@ -57,6 +57,10 @@ export function fitLine(
 /** A constant as it is written down: six digits, no power of ten. */
 export const constant = (n: number): string => Big(n.toPrecision(6)).toFixed();
 
+/** Whether something is off by more than is allowed, as far as it is written down: what no figure shows fails nothing. */
+export const isTooFar = (off: number, allowed: string | undefined): boolean =>
+  allowed !== undefined && Big(Math.abs(off).toPrecision(6)).gt(allowed);
+
 /**
  * How far something is off beside what is allowed: two digits, or as many as tell the two apart.
  *
@@ -102,7 +106,7 @@ interface PointItem {
 }
 
 const least = (list: readonly (string | undefined)[]): string | undefined =>
-  list.filter((v) => v !== undefined).sort((a, b) => Big(a).cmp(b))[0];
+  list.filter((v) => v !== undefined).sort((a, b) => Big(a).abs().cmp(Big(b).abs()))[0];
 
 /** The lines of a plan, in the order of their first points. */
 export function linesOf<T extends PointItem>(plan: readonly T[]): PlannedLine<T>[] {

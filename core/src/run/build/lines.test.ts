@@ -57,7 +57,9 @@ test("the point that is farthest off fails, and the board with it; what was read
 test("a line waits for every point, and no point is one that only says more, fails by itself, or is of another board", () => {
   expect(stand(THREE.slice(0, 2))).toMatchObject({ stand: "open" });
   expect(stand(THREE.slice(0, 2)).fit).toBeUndefined();
-  expect(stand(THREE.with(2, read("c", "2.2", { bound: ">" }))).stand).toBe("open");
+  const bound = THREE.with(2, read("c", "2.2", { bound: ">" }));
+  expect(stand(bound).stand).toBe("open");
+  expect(verdictOfUnit(standsOfUnit(PLAN, bound, 1))).toBe("open");
   expect(stand(THREE.with(2, read("c", "22", { verdict: "fail" }))).stand).toBe("fail");
   expect(stand(THREE.with(2, read("c", "2.2", { unit: 2 }))).stand).toBe("open");
   expect(stand([...THREE, read("c", "2.2", { verdict: "error" })]).stand).toBe("open");

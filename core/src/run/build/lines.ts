@@ -1,7 +1,7 @@
-import Big from "big.js";
 import { later } from "../../day.ts";
 import {
   fitLine,
+  isTooFar,
   type LineFit,
   type LinePoint,
   linesOf,
@@ -66,9 +66,7 @@ export function linesOfUnit<T extends PointItem>(
           off: { item: line.items.at(-1)!, because: "what is read does not follow what is applied" },
         };
       const worst = fit.points[fit.worst]!;
-      // as far as it is written down: what cannot be seen in a figure does not fail a board
-      const far = Big(Math.abs(worst.off).toPrecision(6));
-      if (line.worst === undefined || far.lte(line.worst)) return { line, fit, ...dated, stand: "pass" };
+      if (!isTooFar(worst.off, line.worst)) return { line, fit, ...dated, stand: "pass" };
       const item = line.items[fit.worst]!;
       return {
         line,

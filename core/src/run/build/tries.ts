@@ -76,10 +76,13 @@ export const standsOfUnit = <T extends PlannedTest>(
   );
   return plan.map((item) => {
     const own = tries.filter((t) => t.unit === unit && t.item === item.id);
-    const last = own.at(-1)?.verdict;
+    const last = own.at(-1);
     const because = off.get(item.id);
     if (because !== undefined) return { item, tries: own, stand: "fail", because };
-    return { item, tries: own, stand: last === undefined || last === "error" ? "open" : last };
+    // a reading that only says more or less is no point: no line comes of it, so nothing passes by it
+    const isNone = last?.verdict === "pass" && item.point !== undefined && last.bound !== undefined;
+    const isOpen = last === undefined || last.verdict === "error" || isNone;
+    return { item, tries: own, stand: isOpen ? "open" : (last.verdict as "pass" | "fail") };
   });
 };
 

@@ -233,6 +233,12 @@ test("outputs are watched while the supply sinks; a cell is held to what its par
   expect(only("sinking", plugged)[0]!.expect).toMatch(/^turned down from 5 V /);
 });
 
+test("what the plan itself would refuse is not proposed", () => {
+  const long = SIGNALS.replaceAll("I2C1", "N".repeat(60));
+  expect(only("bus", asked(long))).toEqual([]);
+  expect(only("chain", asked(long))).toHaveLength(1);
+});
+
 test("how many pins leave never with an item is what its coverage says once it is in the plan", () => {
   const lines = lined(line("q", ["Q1"], "N20"));
   const measure = madeMeasure({ nets: { count: 20, islands: wired(SIGNALS) } as never });

@@ -2,7 +2,7 @@ import { refOf } from "../../../board/pins.ts";
 import { lettersOf } from "../../../bom/refs.ts";
 import { readValue } from "../../../bom/value.ts";
 import { netsOf, other } from "../../../meet/load-kinds.ts";
-import { TEST_STATES } from "../../../shape/test-item.ts";
+import { TEST_STATES, testItemShape } from "../../../shape/test-item.ts";
 import { costOfOrder, type OrderedItem, soonestOrder } from "../../../testing/order.ts";
 import { Reaches } from "../../../testing/reach.ts";
 import type { RunDocument, TestItem } from "../../document/document.ts";
@@ -177,7 +177,10 @@ export function startingItems(doc: RunDocument): StartingItem[] {
       cell: cells(b),
     };
     return (Object.keys(kinds) as StartingItem["kind"][]).flatMap((kind) =>
-      kinds[kind].filter((item) => !has.has(item.name)).map((item) => ({ kind, item })),
+      kinds[kind]
+        // what the plan itself would refuse is not proposed: names and reasons that are too long
+        .filter((item) => !has.has(item.name) && !testItemShape({ ...item, id: "proposed" }, ""))
+        .map((item) => ({ kind, item })),
     );
   });
   const gains = gainsOf(

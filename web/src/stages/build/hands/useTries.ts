@@ -25,6 +25,7 @@ export function useTries(unit: number, item: TestItem) {
   /** A point that completes its line, and does not let it stand. */
   const offLine = ({ value = "", bound }: TrySaid): Pick<Came, "because"> => {
     if (!item.point) return {};
+    if (bound) return { because: `${item.name}: what only says more or less is no point of a line` };
     const next: TestTry = {
       id: "",
       unit,
@@ -32,7 +33,6 @@ export function useTries(unit: number, item: TestItem) {
       name: item.name,
       on: todayIso(),
       value,
-      ...(bound ? { bound } : {}),
       limits: {},
       verdict: "pass",
       words: "",

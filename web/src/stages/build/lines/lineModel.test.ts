@@ -29,7 +29,7 @@ test("points are drawn by what is applied and how far they are off, the allowed 
   expect(g.points[1]!.y).toBeCloseTo(g.mid - 30, 6);
   expect(g.points[0]!.y).toBeCloseTo(g.mid + 15, 6);
   expect(g.band).toBeCloseTo(6.0966, 3);
-  expect(g.points.map((p) => p.isOver)).toEqual([false, true, false]);
+  expect(g.points.map((p) => p.isOver)).toEqual([true, true, true]);
   const near = graphOf(line(read("10", "24.86", "39.67")), 228)!;
   expect(near.points.some((p) => p.isOver)).toBe(false);
   // within what is allowed the band is what the height is measured by

@@ -1,4 +1,4 @@
-import { limitText, offWords, pointWords, type TestItem, type UnitLine } from "@kobbin/core";
+import { isTooFar, limitText, offWords, pointWords, type TestItem, type UnitLine } from "@kobbin/core";
 
 /** Room above and below the line, and for the words under it. */
 const HALF = 30;
@@ -24,7 +24,7 @@ export function graphOf({ line, fit }: UnitLine<TestItem>, wide: number) {
         x,
         y: mid - (HALF * p.off) / most,
         anchor: x < 30 ? ("start" as const) : x > wide - 30 ? ("end" as const) : ("middle" as const),
-        isOver: allowed !== undefined && Math.abs(p.off) > allowed && i === fit.worst,
+        isOver: isTooFar(p.off, line.worst),
       };
     }),
   };

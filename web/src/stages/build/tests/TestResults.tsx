@@ -147,7 +147,7 @@ function Units({
                       key={s.item.id}
                       type="button"
                       disabled={!onTry}
-                      title={`${s.item.name}: ${SAYS[s.stand]}`}
+                      title={`${s.item.name}: ${s.because ?? SAYS[s.stand]}`}
                       aria-label={`${s.item.name} of ${name} ${u} ${SAYS[s.stand]}${onTry ? ": try it" : ""}`}
                       className={`h-7 w-7 rounded-[2px] border-[1.5px] text-[14px] font-bold ${LOOK[s.stand]}`}
                       onClick={() => onTry?.(u, s.item)}
@@ -163,8 +163,8 @@ function Units({
                 {verdict === "fail"
                   ? stands
                       .filter((s) => s.stand === "fail")
-                      .map((s) => s.item.name)
-                      .join(", ")
+                      .map((s) => (s.because ? `${s.item.name}, ${said(s.because)}` : s.item.name))
+                      .join("; ")
                   : SAYS[verdict]}
                 <Eye is={eyeOf(u)?.stand} />
               </td>

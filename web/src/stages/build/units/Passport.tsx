@@ -139,7 +139,7 @@ function Read({ unit }: { unit: number }) {
         <tbody>
           {stands
             .filter(({ item, tries }) => !item.besides || tries.length > 0)
-            .map(({ item, tries }) => (
+            .map(({ item, tries, because }) => (
               <tr key={item.id}>
                 <td>
                   <b>{item.name}</b>
@@ -153,6 +153,7 @@ function Read({ unit }: { unit: number }) {
                       <b className="num">{words(t)}</b>
                     </span>
                   ))}
+                  {because && <span className="block text-[13.5px] text-stop">{said(because)}</span>}
                 </td>
                 <td className="text-right text-[13.5px] text-ink-2">
                   {tries.length > 0 && `${day(tries.at(-1)!.on)}, ${tries.at(-1)!.person}`}
