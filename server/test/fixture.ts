@@ -331,6 +331,13 @@ export async function fixture(server: TestServer) {
     "POST /api/runs/:id/tries": tryBody,
     "POST /api/runs/:id/defects": defectBody,
     "POST /api/runs/:id/photos": photoBody,
+    "POST /api/lots/:id/air": { is: "out" },
+    "PUT /api/boards/:id/picture": {
+      key: "ab".repeat(32),
+      box: [0, 0, 40, 30],
+      png: "iVBORw0KGgo=",
+      under: {},
+    },
     "POST /api/lots/count": { counts: [{ id: lot, version: 1, qty: 20 }] },
     "POST /api/runs/:id/loads": loadBody,
     "PATCH /api/loads/:id": { on: "2026-11-24" },

@@ -1,10 +1,11 @@
-import { type FitSpec, type Foil, type LinkRow, type MeetRow, shapes } from "@kobbin/core";
+import { type Corrections, type FitSpec, type Foil, type LinkRow, type MeetRow, shapes } from "@kobbin/core";
 import * as yup from "yup";
 import {
   choice,
   currency,
   day,
   id,
+  list,
   mapOf,
   money,
   name,
@@ -31,6 +32,23 @@ export const fitBody = yup.object({
   playMm: numberIn(0, 100),
 });
 export type FitBody = yup.InferType<typeof fitBody>;
+
+/** A small picture of a board as the page painted it, to be kept for the next one. */
+export const boardPictureBody = yup.object({
+  /** Hash of all it hangs on beside the files. */
+  key: trimmed(64)
+    .matches(/^[0-9a-f]{64}$/, "A key is a hash.")
+    .required(),
+  /** Of the board, mm: x0, y0, x1, y1. */
+  box: list(numberIn(-10_000, 10_000).required(), 4).min(4).required(),
+  /** The bytes of a PNG as base 64. */
+  png: trimmed(500_000)
+    .matches(/^[A-Za-z0-9+/]+={0,2}$/, "The picture is base 64.")
+    .required(),
+  /** The corrections the files were read under when it was painted. */
+  under: shaped<Corrections>(shapes.anything(8, 200_000)).required(),
+});
+export type BoardPictureBody = yup.InferType<typeof boardPictureBody>;
 
 type MeetSpec = Omit<MeetRow, "id" | "board" | "ref" | "other" | "modes">;
 /** A connector of a product's board and what is put onto it. */

@@ -3,6 +3,7 @@ import {
   AppError,
   type BasketCache,
   briefOf,
+  diffBoards,
   type FabRequest,
   fabRequest,
   factorsAtClosing,
@@ -39,6 +40,7 @@ export default async function compute(task: Task): Promise<Answer> {
     if (task.kind === "summary") return { kind: "summary", ...(await summarise(task.document)) };
     if (task.kind === "answer") return answered(task);
     if (task.kind === "places") return await placesOf(task);
+    if (task.kind === "difference") return await differenceOf(task);
     if (task.kind === "request") return { kind: "request", request: requestOf(task) };
     if (task.kind === "outcome") return { kind: "outcome", ...outcomeOf(task.document, task.record) };
     return await pack(task);
@@ -108,6 +110,20 @@ async function placesOf(task: Extract<Task, { kind: "places" }>): Promise<Answer
       ]),
     ),
   };
+}
+
+async function differenceOf({ boards }: Extract<Task, { kind: "difference" }>): Promise<Answer> {
+  const [now, against] = await Promise.all(
+    boards.map(({ files, corrections }) => readAsBoard(files, { corrections })),
+  );
+  for (const { rejected } of [now!, against!])
+    if (rejected)
+      throw new AppError(
+        "ARCHIVE_INVALID",
+        rejected,
+        "Download the files from the bench and drop them again.",
+      );
+  return { kind: "difference", difference: diffBoards(now!.set, against!.set) };
 }
 
 function requestOf({ document, houseId }: Extract<Task, { kind: "request" }>): FabRequest {

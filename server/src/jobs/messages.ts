@@ -1,5 +1,6 @@
 import type { RunSummary } from "@kobbin/contract";
 import type {
+  BoardDiff,
   BomLine,
   Corrections,
   FabRequest,
@@ -21,6 +22,12 @@ export interface DroppedFile {
   readonly bytes: Uint8Array;
   /** Where it is known already. */
   readonly sha256?: string;
+}
+
+/** A board's files, and the corrections they are read under. */
+export interface ReadBoard {
+  readonly files: readonly DroppedFile[];
+  readonly corrections: Corrections;
 }
 
 /** What a worker is asked. */
@@ -45,6 +52,11 @@ export type Task =
       readonly places: Readonly<
         Record<string, { readonly at: readonly [number, number]; readonly diameterMm: number }>
       >;
+    }
+  | {
+      /** What one board differs in from another. */
+      readonly kind: "difference";
+      readonly boards: readonly [now: ReadBoard, against: ReadBoard];
     }
   | {
       /** What somebody outside answered, read by its kind. */
@@ -109,6 +121,10 @@ export interface PlacesRead {
   readonly kind: "places";
   readonly readings: Readonly<Record<string, PlaceReading>>;
 }
+export interface Differs {
+  readonly kind: "difference";
+  readonly difference: BoardDiff;
+}
 export interface Packaged {
   readonly kind: "package";
   readonly zip: Uint8Array;
@@ -119,6 +135,7 @@ export interface Packaged {
 export type Answer =
   | AnswerRead
   | BackupRead
+  | Differs
   | Ended
   | Measured
   | Summarised

@@ -6,6 +6,7 @@ import type {
   Answer,
   AnswerRead,
   BackupRead,
+  Differs,
   Ended,
   Measured,
   Packaged,
@@ -29,7 +30,9 @@ type AnswerOf<K extends Task["kind"]> = K extends "measure"
             ? Requested
             : K extends "answer"
               ? AnswerRead
-              : Packaged;
+              : K extends "difference"
+                ? Differs
+                : Packaged;
 
 /** The worker pool: what is stored is computed here, never in the request's own thread. */
 export interface Compute {
@@ -56,6 +59,7 @@ const LIMITS: ComputeLimits = {
   seconds: {
     measure: 60,
     places: 60,
+    difference: 60,
     summary: 45,
     answer: 10,
     request: 45,

@@ -2,13 +2,13 @@ import { useEffect, useRef } from "react";
 import { useTheme } from "../ui/useTheme.ts";
 import type { BoardColours } from "../workers/paint.ts";
 import { boardColours } from "./colours.ts";
-import { paintedSmall, paintSmall, pixelRatio, type SmallPicture } from "./small.ts";
+import { keptSmall, paintedSmall, paintSmall, pixelRatio, type SmallPicture } from "./small.ts";
 
 const SIZE = [84, 56] as const;
 /** A list that is only passed through paints nothing. */
 const AFTER_MS = 400;
 
-/** A side of a stored board in small, painted from its files once it is in sight; empty where it cannot be drawn. */
+/** A side of a stored board in small once it is in sight, as it is kept, else painted from its files; empty where it cannot be drawn. */
 export function Thumb({
   boardId,
   look,
@@ -53,10 +53,12 @@ export function Thumb({
       return;
     }
     let timer: ReturnType<typeof setTimeout>;
-    const sight = new IntersectionObserver(([entry]) => {
+    const sight = new IntersectionObserver(async ([entry]) => {
       if (!entry?.isIntersecting) return;
       sight.disconnect();
-      timer = setTimeout(() => paintSmall(wish, () => isWanted).then(show), AFTER_MS);
+      const kept = await keptSmall(wish);
+      if (kept) show(kept);
+      else if (isWanted) timer = setTimeout(() => paintSmall(wish, () => isWanted).then(show), AFTER_MS);
     });
     sight.observe(at);
     return () => {

@@ -1,4 +1,6 @@
+import type { Corrections } from "@kobbin/core";
 import type { BoardColours } from "../workers/paint.ts";
+import { bringPicture, keyOf as keptKey, keptPicture } from "./keptPictures.ts";
 import { takeBoard } from "./openBoards.ts";
 import { storedBoard } from "./useBoardWorker.ts";
 
@@ -50,8 +52,28 @@ let turn: Promise<void> = Promise.resolve();
 const keyOf = (w: Wish) => JSON.stringify([w.boardId, w.look, w.side, w.colours, w.size]);
 export const paintedSmall = (wish: Wish): SmallPicture | undefined => painted.get(keyOf(wish));
 
+const keep = (wish: Wish, picture: SmallPicture): SmallPicture => {
+  painted.set(keyOf(wish), picture);
+  for (const key of [...painted.keys()].slice(0, -KEPT)) painted.delete(key);
+  return picture;
+};
+
+/** The key under which the server keeps it. */
+const serverKey = ({ boardId, look, side, colours, size }: Wish) =>
+  keptKey(boardId, look, side, smallColours(colours), size, pixelRatio());
+
+/** A side of a stored board in small as some page painted it before; nothing where none did. */
+export async function keptSmall(wish: Wish): Promise<SmallPicture | undefined> {
+  const ready = paintedSmall(wish);
+  if (ready) return ready;
+  const ratio = pixelRatio();
+  const [width, height] = wish.size;
+  const kept = await keptPicture(wish.boardId, await serverKey(wish), [width * ratio, height * ratio]);
+  return kept && keep(wish, { ...kept, scale: viewOf(kept.box, wish.size).scale / ratio });
+}
+
 /**
- * A side of a stored board in small, painted from its files once its turn has come, and kept.
+ * A side of a stored board in small, painted from its files once its turn has come, and kept for every page.
  *
  * @param isWanted asked when the turn has come
  * @returns nothing where it is not wanted any more or cannot be drawn
@@ -59,23 +81,33 @@ export const paintedSmall = (wish: Wish): SmallPicture | undefined => painted.ge
 export function paintSmall(wish: Wish, isWanted: () => boolean): Promise<SmallPicture | undefined> {
   const mine = turn.then(async () => {
     if (!isWanted()) return undefined;
-    const picture = paintedSmall(wish) ?? (await paint(wish).catch(() => undefined));
-    if (picture) painted.set(keyOf(wish), picture);
-    for (const key of [...painted.keys()].slice(0, -KEPT)) painted.delete(key);
-    return picture;
+    const ready = paintedSmall(wish);
+    if (ready) return ready;
+    const picture = await paint(wish).catch(() => undefined);
+    if (!picture) return undefined;
+    const { under, ...shown } = picture;
+    bringPicture(wish.boardId, await serverKey(wish), shown, under).catch(() => undefined);
+    return keep(wish, shown);
   });
   turn = mine.then(() => undefined);
   return mine;
 }
 
-async function paint({ boardId, side, colours, size }: Wish): Promise<SmallPicture | undefined> {
-  const { board, shown, giveBack } = takeBoard(boardId, await storedBoard(boardId), () => undefined);
+/** @returns the picture, and the corrections its files were read under */
+async function paint({
+  boardId,
+  side,
+  colours,
+  size,
+}: Wish): Promise<(SmallPicture & { readonly under: Corrections }) | undefined> {
+  const stored = await storedBoard(boardId);
+  const { board, shown, giveBack } = takeBoard(boardId, stored, () => undefined);
   try {
     const read = await shown;
     if (read.kind !== "ok" || !read.box) return undefined;
     const view = viewOf(read.box, size);
     const bitmap = await board.paint({ side, forward: undefined, ...view, colours: smallColours(colours) });
-    return bitmap && { bitmap, box: read.box, scale: view.scale / pixelRatio() };
+    return bitmap && { bitmap, box: read.box, scale: view.scale / pixelRatio(), under: stored.corrections };
   } finally {
     giveBack();
   }

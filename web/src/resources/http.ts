@@ -100,4 +100,12 @@ export const http = {
       header: response.headers.get(header) ?? "",
     };
   },
+  /** A picture with one header, as far as there is one. */
+  async picture(path: string, header: string): Promise<{ blob: Blob; header: string } | undefined> {
+    const response = await send(path);
+    if (!response.ok) await answer(response);
+    return response.status === 204
+      ? undefined
+      : { blob: await response.blob(), header: response.headers.get(header) ?? "" };
+  },
 };

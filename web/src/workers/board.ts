@@ -97,16 +97,6 @@ export function connectBoard() {
   };
 }
 
-/** Two stored boards compared in a worker of their own, which ends with the answer. */
-export async function compareBoards(now: StoredBoard, other: StoredBoard) {
-  const { api, close } = start();
-  try {
-    return await api.compare(now, other);
-  } finally {
-    close();
-  }
-}
-
 /** The probing list of a stored board, worked out in a worker of its own. */
 export async function probeStored(board: StoredBoard, minutes: number) {
   const { api, close } = start();

@@ -1,11 +1,9 @@
 import {
-  type BoardDiff,
   type BoardSet,
   boardSvg,
   type Corrections,
   type CorrectionWishes,
   copperPrint,
-  diffBoards,
   type Entry,
   type Flow,
   type FlowPlan,
@@ -129,12 +127,6 @@ const api = {
       list: set.list,
       corrections: read.corrections,
     };
-  },
-
-  /** One stored board against another, from their files; the files' corrections are those they were measured under. */
-  compare(now: StoredBoard, other: StoredBoard): BoardDiff | Unread {
-    const [a, b] = [readStored(now), readStored(other)];
-    return isUnread(a) ? a : isUnread(b) ? b : diffBoards(a, b);
   },
 
   /** What to try on a stored board while it is bare, in the minutes there are. */

@@ -19,6 +19,7 @@ import { givenColumns } from "../columns.ts";
 import { manyWaiting } from "../record/index.ts";
 import { manyBoardNames, manyBoards, manyLines, manyRuns } from "../run/index.ts";
 import { addBoard, addRevision, correctBoard, refuseSameName } from "./add.ts";
+import { keptRoutes } from "./kept-routes.ts";
 import {
   deleteBoard,
   lockRevision,
@@ -168,6 +169,7 @@ export function productRoutes(deps: Deps): Router {
     ctx.status = 204;
   });
 
+  keptRoutes(router, deps);
   // the files as they were dropped: one archive as it is, loose files packed together
   router.get("/api/boards/:id/files", async (ctx) => {
     await sendInTurn(ctx);

@@ -1,7 +1,7 @@
 import { sheetBoards } from "@kobbin/core";
 import { useEffect, useState } from "react";
 import { boardColours } from "../../proof/colours.ts";
-import { paintSmall } from "../../proof/small.ts";
+import { keptSmall, paintSmall } from "../../proof/small.ts";
 import { useRun } from "../../run/runState.ts";
 import { useTheme } from "../../ui/useTheme.ts";
 
@@ -24,17 +24,24 @@ export function useBoardPictures(): readonly (BoardPicture | undefined)[] {
   const boardIds = [...answer.boardIds, ...answer.guestIds];
   const theme = useTheme();
   const [pictures, setPictures] = useState<readonly (BoardPicture | undefined)[]>([]);
-  const look = JSON.stringify([mask, finish, legend, theme, sheetBoards(doc).map((b) => b.measure.extentMm)]);
+  const looks = sheetBoards(doc).map(({ measure: m }) =>
+    JSON.stringify([mask, finish, legend, m.layers, m.extentMm]),
+  );
+  const look = `${theme} ${looks.join()}`;
   // pictures are painted by a worker, one after the other; the look stands for the colours
   // biome-ignore lint/correctness/useExhaustiveDependencies: look stands for colours and boxes
   useEffect(() => {
     let isWanted = true;
     const urls: string[] = [];
     boardIds.forEach(async (boardId, i) => {
-      const p = await paintSmall(
-        { boardId, look, side: "top", colours: boardColours(mask, finish, legend), size: SIZE },
-        () => isWanted,
-      );
+      const wish = {
+        boardId,
+        look: looks[i] ?? "",
+        side: "top" as const,
+        colours: boardColours(mask, finish, legend),
+        size: SIZE,
+      };
+      const p = (await keptSmall(wish)) ?? (await paintSmall(wish, () => isWanted));
       if (!p || !isWanted) return;
       const canvas = document.createElement("canvas");
       canvas.width = p.bitmap.width;

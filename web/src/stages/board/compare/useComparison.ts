@@ -1,8 +1,7 @@
 import { type BoardDiff, type Comparison, compareMeasured, type Measure } from "@kobbin/core";
 import { useEffect, useMemo, useState } from "react";
-import { storedBoard } from "../../../proof/useBoardWorker.ts";
+import { http } from "../../../resources/http.ts";
 import { useRun } from "../../../run/runState.ts";
-import { compareBoards } from "../../../workers/board.ts";
 
 /** A stored board with what was measured of it. */
 export interface Measured {
@@ -14,7 +13,7 @@ export interface Measured {
 const KEPT = 6;
 const kept = new Map<string, BoardDiff>();
 
-/** Two stored boards compared off the page's thread, and what follows from it at the chosen house. */
+/** What two stored boards differ in, and what follows from it at the chosen house. */
 export function useComparison(
   now: Measured,
   was: Measured | undefined,
@@ -41,15 +40,13 @@ export function useComparison(
       setState({ of, diff: known });
       return;
     }
-    Promise.all([storedBoard(now.id), storedBoard(was.id)])
-      .then(([a, b]) => compareBoards(a, b))
+    // worked out once for everybody, where the files are
+    http
+      .get<BoardDiff>(`/api/boards/${now.id}/difference?against=${was.id}`)
       .then((diff) => {
-        if (!("kind" in diff)) {
-          kept.set(of, diff);
-          for (const old of [...kept.keys()].slice(0, -KEPT)) kept.delete(old);
-        }
-        if (isCurrent)
-          setState("kind" in diff ? { of, error: { message: diff.message, hint: "" } } : { of, diff });
+        kept.set(of, diff);
+        for (const old of [...kept.keys()].slice(0, -KEPT)) kept.delete(old);
+        if (isCurrent) setState({ of, diff });
       })
       .catch((error) => isCurrent && setState({ of, error }));
     return () => {
