@@ -8,7 +8,7 @@ import {
   type WhatIf,
 } from "@kobbin/core";
 import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
-import { runWorker } from "../workers/run.ts";
+import { pointsOf, runWorker } from "../workers/run.ts";
 import type { EffectStage } from "./effectLists.ts";
 import { useProof } from "./useProof.ts";
 
@@ -128,8 +128,9 @@ export function useCurve(doc: RunDocument | undefined) {
       const all = curveQuantities(doc.goodBoards);
       const order = [...all.filter((_, i) => i % 4 === 0), ...all.filter((_, i) => i % 4 !== 0)];
       const points: CurvePoint[] = [];
+      const pointAt = pointsOf(doc);
       for (const [i, q] of order.entries()) {
-        const p = await runWorker().point(doc, q);
+        const p = await pointAt(q);
         if (!isCurrent) return;
         if (p) points.push(p);
         if ((i + 1) % 5 === 0 || i === order.length - 1)

@@ -10,7 +10,7 @@ import {
 } from "@kobbin/core";
 import { useEffect, useMemo, useState } from "react";
 import { useRun } from "../../run/runState.ts";
-import { runWorker } from "../../workers/run.ts";
+import { pointsOf, runWorker } from "../../workers/run.ts";
 
 /** What is worked out for each way so far: whole at the run's own quantity, and per good board over quantity. */
 export interface RouteFigures {
@@ -77,8 +77,9 @@ async function work(
   }
   const good = can.filter((x) => result.has(x.key));
   const curve = new Map(good.map((x) => [x.key, new Map<number, CurvePoint>()]));
+  const points = new Map(good.map((x) => [x.key, pointsOf(as(x))]));
   const at = async (route: Route, q: number): Promise<number | undefined> => {
-    const known = curve.get(route.key)!.get(q) ?? (await runWorker().point(as(route), q));
+    const known = curve.get(route.key)!.get(q) ?? (await points.get(route.key)!(q));
     if (known) curve.get(route.key)!.set(q, known);
     return known?.perGood;
   };
