@@ -1,6 +1,8 @@
 import {
+  AIR_STEPS,
   FIT_AFTER,
   type LibraryPart,
+  type LotAir,
   type LotSample,
   PART_KINDS,
   PART_STATES,
@@ -77,6 +79,10 @@ export interface LotRow extends RunLot {
   readonly note: string;
   /** What was measured on some of its pieces. */
   readonly sample?: LotSample;
+  /** Moisture level of its part; empty where none is said, or the part stands in no library. */
+  readonly moisture: string;
+  /** What happened to its dry bag. */
+  readonly air?: LotAir;
   readonly version: number;
   readonly reserved: readonly { readonly runId: string; readonly run: string; readonly qty: number }[];
   /** Lines of all bills that name it. */
@@ -180,6 +186,20 @@ export const lotBody = yup.object({
 export type LotBody = Omit<yup.InferType<typeof lotBody>, "sample"> & {
   sample?: Omit<LotSample, "on"> | null | undefined;
 };
+
+/** What happened to the dry bag of a lot, or what its label allows; nothing said of either changes nothing. */
+export const lotAirBody = yup.object({
+  is: choice(AIR_STEPS),
+  /** When it happened; left out: now. */
+  at: text(30).test(
+    "moment",
+    "Write the moment as 2026-11-24T08:00:00Z.",
+    (v) => v === undefined || v === null || (/Z$/.test(v) && shapes.instant(v, "") === undefined),
+  ),
+  /** null: as its level says. */
+  floorHours: number(0.1, 100_000).nullable(),
+});
+export type LotAirBody = yup.InferType<typeof lotAirBody>;
 
 /** A lot that was counted where it lies. */
 export const lotCount = yup.object({

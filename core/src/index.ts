@@ -644,6 +644,19 @@ export { PART_FIELDS, type PartField, type PartFieldKey } from "./shape/part-fie
 export type { DataShape } from "./shape/shape.ts";
 export { SHOP_FIELDS, type ShopField, type ShopFieldKey, type ShopSettings } from "./shape/shop-fields.ts";
 export { bagCode, readBag } from "./shelf/bag.ts";
+export {
+  AIR_STEPS,
+  type AirEvent,
+  type AirState,
+  type AirStep,
+  airOf,
+  FLOOR_HOURS,
+  type LotAir,
+  MOST_AIR,
+  moistureLevel,
+  needsBaking,
+  nextAir,
+} from "./shelf/dry-bag.ts";
 export { type Kept, type Low, lowOf } from "./shelf/low.ts";
 export { type LotChange, type LotMove, movesOf } from "./shelf/moves.ts";
 // baskets, offers, quotations

@@ -61,6 +61,7 @@ export async function autumnWatches({ door, revision, begin }: Teller, today: st
   await run.isOrdered(on);
   await run.boardsAre(plus(today, -29), "accepted", "paid");
   await run.cameFrom("parts", plus(today, -22));
+  await run.bagged(plus(today, -22), "TB-TK31-SO8", [["09:00", "dry"]]);
   await run.boardsAre(plus(today, -21), "made");
   await run.boardsAre(plus(today, -20), "shipped");
   return run;
@@ -80,6 +81,10 @@ export async function opensPaste({ door }: Teller, today: string): Promise<void>
 export async function watchesAtBench(run: ToldRun, today: string): Promise<void> {
   await run.cameFrom("boards", plus(today, -3));
   await run.measures(plus(today, -3), [1.6, 1.58]);
+  await run.bagged(plus(today, -2), "TB-TK31-SO8", [
+    ["06:40", "out"],
+    ["09:20", "dry"],
+  ]);
   await run.works(plus(today, -2), { started: 4, minutes: 60 });
   await run.sits(plus(today, -2), [1, 2, 3]);
   for (const unit of [1, 2, 3]) {

@@ -1,5 +1,6 @@
 import type { LotRow, RunAnswer } from "@kobbin/contract";
 import {
+  type AirStep,
   type Defect,
   type Equipment,
   leftOnShelf,
@@ -179,6 +180,20 @@ export class ToldRun {
       });
     }
     return missing;
+  }
+
+  /** What happened to the dry bag of a part that came for the run, at hours of the day before half past nine. */
+  async bagged(
+    on: string,
+    mpn: string,
+    steps: readonly (readonly [at: string, is: AirStep])[],
+  ): Promise<void> {
+    await this.door.on(on);
+    const lots = await this.door.ask<LotRow[]>("GET", "/api/lots");
+    const [lot] = lots.filter((l) => l.mpn === mpn && l.reserved.some((r) => r.runId === this.id));
+    if (!lot) throw new Error(`nothing of ${mpn} came for this run`);
+    for (const [at, is] of steps)
+      await this.door.ask("POST", `/api/lots/${lot.id}/air`, { is, at: `${on}T${at}:00Z` });
   }
 
   /** Bare boards are missing: it is claimed, and settled for what they cost. */

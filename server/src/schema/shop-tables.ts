@@ -1,4 +1,4 @@
-import { LINE_FIELDS, PART_FIELDS, SHOP_FIELDS, shapes } from "@kobbin/core";
+import { AIR_STEPS, LINE_FIELDS, MOST_AIR, PART_FIELDS, SHOP_FIELDS, shapes } from "@kobbin/core";
 import { decimal, perhaps, to, version, words } from "./columns.ts";
 
 const {
@@ -119,6 +119,12 @@ export const SHOP_TABLES = {
           high: text(40),
           readings: list(text(40), 500),
           on: day,
+        }),
+      ),
+      air: nullable(
+        fields({
+          floorHours: maybe(number(0.1, 100_000)),
+          events: list(fields({ at: instant, is: oneOf(...AIR_STEPS), by: text(200) }), MOST_AIR),
         }),
       ),
       version,

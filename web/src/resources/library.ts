@@ -1,6 +1,7 @@
 import type {
   AlternateBody,
   BoardsWith,
+  LotAirBody,
   LotBody,
   LotCountsBody,
   LotRow,
@@ -67,6 +68,8 @@ export const decideAlternate = (body: AlternateBody) =>
 export const addLot = (body: Partial<NewLotBody> & Pick<NewLotBody, "mpn" | "qty" | "currency">) =>
   written<{ id: string }>("POST", "/api/lots", body);
 export const saveLot = (id: string, body: LotBody) => written<void>("PATCH", `/api/lots/${id}`, body);
+/** What happened to a lot's dry bag, or what its label allows. */
+export const sayAir = (id: string, body: LotAirBody) => written<void>("POST", `/api/lots/${id}/air`, body);
 export const saveCounts = (body: LotCountsBody) =>
   written<{ differ: number }>("POST", "/api/lots/count", body);
 export const removeLot = (id: string) => written<void>("DELETE", `/api/lots/${id}`);

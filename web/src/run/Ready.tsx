@@ -14,6 +14,7 @@ import { Mark } from "../ui/Mark.tsx";
 import { todayIso } from "../ui/text/dates.ts";
 import { count, day, dayRange } from "../ui/text/format.ts";
 import { InHand } from "./InHand.tsx";
+import { RunBags } from "./RunBags.tsx";
 import { useRun } from "./runState.ts";
 
 /** So many kinds from one sender stand by themselves; more are folded under who sends them. */
@@ -88,6 +89,7 @@ export function Ready() {
         </p>
       )}
       <InHand className="mt-1 text-[13.5px]" />
+      <RunBags className="mt-1 border-t border-rule pt-1 text-[13.5px]" />
     </section>
   );
 }

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { BoardsWith, LotRow } from "@kobbin/contract";
-import type { Kept, LotChange, LotSample, RunLot } from "@kobbin/core";
+import type { Kept, LotAir, LotChange, LotSample, RunLot } from "@kobbin/core";
 import { trim } from "../../db/decimal.ts";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
@@ -9,17 +9,20 @@ const LOT = `o.id, o.number, o.mpn, o.qty, o.place, o.received_on as "receivedOn
 
 /** What lies on the shelf, oldest first, with who reserved how many. */
 export async function manyLots(tx: Tx): Promise<LotRow[]> {
-  const { rows } = await tx.query<Omit<LotRow, "sample"> & { sample: LotSample | null }>(
-    `select ${LOT}, o.donor, o.note, o.sample, o.version,
+  const { rows } = await tx.query<
+    Omit<LotRow, "sample" | "air"> & { sample: LotSample | null; air: LotAir | null }
+  >(
+    `select ${LOT}, o.donor, o.note, o.sample, o.air, coalesce(p.moisture, '') as moisture, o.version,
        coalesce((select json_agg(json_build_object('runId', r.run_id, 'run', n.name, 'qty', r.qty) order by n.created_at)
          from reservation as r join run as n on n.id = r.run_id where r.lot_id = o.id), '[]') as reserved,
        (select count(*)::int from bom_line as l where l.mpn_key = o.mpn_key) as uses
-     from lot as o order by o.mpn, o.received_on, o.id`,
+     from lot as o left join part as p on p.mpn_key = o.mpn_key order by o.mpn, o.received_on, o.id`,
   );
-  return rows.map(({ sample, ...r }) => ({
+  return rows.map(({ sample, air, ...r }) => ({
     ...r,
     unitCost: trim(String(r.unitCost)),
     ...(sample ? { sample } : {}),
+    ...(air ? { air } : {}),
   }));
 }
 
@@ -103,6 +106,24 @@ export async function insertReservations(
      select current_workshop(), $1, l.lot_id, l.qty from unnest($2::uuid[], $3::int[]) with ordinality as l (lot_id, qty, n) order by n`,
     [runId, lots.map((l) => l.lotId), lots.map((l) => l.qty)],
   );
+}
+
+/** What happened to the dry bag of a lot, with the moisture level of its part; the lot held until the transaction ends. */
+export async function oneLotAir(
+  tx: Tx,
+  id: string,
+): Promise<{ mpn: string; air: LotAir | undefined; moisture: string }> {
+  const { rows } = await tx.query<{ mpn: string; air: LotAir | null; moisture: string }>(
+    `select o.mpn, o.air, coalesce((select p.moisture from part as p where p.mpn_key = o.mpn_key), '') as moisture
+     from lot as o where o.id = $1 for update`,
+    [id],
+  );
+  const { air, ...lot } = one(rows, "lot");
+  return { ...lot, air: air ?? undefined };
+}
+
+export async function updateLotAir(tx: Tx, id: string, air: LotAir | undefined): Promise<void> {
+  await tx.query("update lot set air = $2 where id = $1", [id, air ? JSON.stringify(air) : null]);
 }
 
 export async function deleteLot(tx: Tx, id: string): Promise<void> {

@@ -1,5 +1,5 @@
 import type Router from "@koa/router";
-import { lotBody, lotCount, lotCountsBody, newLotBody, reservationBody } from "@kobbin/contract";
+import { lotAirBody, lotBody, lotCount, lotCountsBody, newLotBody, reservationBody } from "@kobbin/contract";
 import { AppError, lowOf, movesOf } from "@kobbin/core";
 import { readWorkshop } from "../../db/tx.ts";
 import type { Deps } from "../../deps.ts";
@@ -9,6 +9,7 @@ import { signed } from "../../middleware/session.ts";
 import { bodyOf, listBodyOf } from "../body.ts";
 import { givenColumns } from "../columns.ts";
 import { oneRun } from "../run/index.ts";
+import { airAfter } from "./lot-air.ts";
 import {
   deleteLot,
   freeOf,
@@ -19,7 +20,9 @@ import {
   manyLotChanges,
   manyLots,
   oneLot,
+  oneLotAir,
   putReservation,
+  updateLotAir,
 } from "./lot-queries.ts";
 
 /** What lies on the shelf, where it came from and went, how it is counted, and who may take it. */
@@ -44,6 +47,7 @@ export function shelfRoutes(router: Router, deps: Deps): void {
     ctx.body = await readWorkshop(pool, signed(ctx).workshopId, async (tx) => lowOf(await manyKept(tx)));
   });
   countRoute(router, deps);
+  airRoute(router, deps);
   router.post("/api/lots", async (ctx) => {
     const b = bodyOf(ctx, newLotBody);
     ctx.body = await changeOf(ctx, deps, async (tx, change) => {
@@ -117,5 +121,20 @@ function countRoute(router: Router, deps: Deps): void {
       );
       return { differ };
     });
+  });
+}
+
+/** Something happened to the dry bag of a lot. */
+function airRoute(router: Router, deps: Deps): void {
+  router.post("/api/lots/:id/air", async (ctx) => {
+    const b = bodyOf(ctx, lotAirBody);
+    await changeOf(ctx, deps, async (tx, change) => {
+      const lot = await oneLotAir(tx, ctx.params.id!);
+      const now = (deps.now?.() ?? new Date()).toISOString();
+      const { air, says } = airAfter(lot, b, { now, by: signed(ctx).person });
+      change.says(`${lot.mpn}: ${says}`);
+      if (air !== lot.air) await updateLotAir(tx, ctx.params.id!, air);
+    });
+    ctx.status = 204;
   });
 }

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { afterAll, beforeAll, expect, test } from "@jest/globals";
-import type { FoundRow, LotRow } from "@kobbin/contract";
+import type { FoundRow, LotRow, PartsAnswer } from "@kobbin/contract";
 import { bagCode, type LotMove, type Low } from "@kobbin/core";
 import pg from "pg";
 import { startServer, strangerFiles, type TestServer, Visitor } from "../../../test/kit.ts";
@@ -181,4 +181,49 @@ test("lots that lay there before are numbered, of every shop, in the order they 
     await owner.query("rollback");
     await owner.end();
   }
+});
+
+test("a dry bag is opened and closed, each once however often it is said; what cannot have happened is refused", async () => {
+  const { v, put, one, undo } = await shelf("Dry bags");
+  await v.post("/api/parts", { parts: [{ mpn: "M-3" }, { mpn: "M-1" }] });
+  for (const [mpn, moisture] of [
+    ["M-3", "3"],
+    ["M-1", "1"],
+  ] as const) {
+    const { parts } = (await v.get("/api/parts")).body as PartsAnswer;
+    const part = parts.find((p) => p.mpn === mpn)!;
+    await v.patch(`/api/parts/${part.id}`, { version: part.version, moisture });
+  }
+  const id = await put("m-3", 20);
+  const say = (body: object, lot = id) => v.post(`/api/lots/${lot}/air`, body);
+  expect(await one(id)).toMatchObject({ moisture: "3" });
+  const ago = (minutes: number) => new Date(Date.now() - minutes * 60_000).toISOString();
+  expect((await say({ is: "dry", at: ago(300) })).status).toBe(204);
+  // two phones at once
+  const both = await Promise.all([say({ is: "out", at: ago(200) }), say({ is: "out", at: ago(199) })]);
+  expect(both.map((a) => a.status)).toEqual([204, 204]);
+  const events = async () => (await one(id)).air!.events.map((e) => e.is);
+  expect(await events()).toEqual(["dry", "out"]);
+  expect((await say({ floorHours: 72 })).status).toBe(204);
+  expect((await one(id)).air).toMatchObject({ floorHours: 72 });
+  for (const wrong of [
+    { is: "damp" },
+    { is: "plain" },
+    { is: "dry", at: ago(250) },
+    { is: "dry", at: ago(-10) },
+    { is: "dry", at: "2026-11-24" },
+    { is: "dry", at: "2026-11-24T08:00:00+05:00" },
+    { is: "lost" },
+    { floorHours: 0 },
+    {},
+  ])
+    expect([wrong, (await say(wrong)).status]).toEqual([wrong, 422]);
+  expect(await events()).toEqual(["dry", "out"]);
+  const dried = await say({ is: "dry" });
+  expect(await events()).toEqual(["dry", "out", "dry"]);
+  expect((await undo(dried.headers)).status).toBe(200);
+  expect(await events()).toEqual(["dry", "out"]);
+  expect((await say({ floorHours: null })).status).toBe(204);
+  expect((await one(id)).air!.floorHours).toBeUndefined();
+  expect((await say({ is: "out" }, await put("M-1", 5))).status).toBe(422);
 });

@@ -14,6 +14,7 @@ import { Photos } from "../../photos/Photos.tsx";
 import { removeReceipt, setApart } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
 import { comeOf, isBack, openOf } from "../../run/useOrders.ts";
+import { DryBags, useBagged } from "../../shelf/DryBags.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { count, day } from "../../ui/text/format.ts";
@@ -152,6 +153,7 @@ function WhatCame({
     <div className="flex flex-wrap items-end gap-x-4">
       <div className="min-w-[260px] flex-1">
         <Deliveries order={o} item={i} isOpen={isOpen} />
+        {came > 0 && o.kind === "parts" && <BagsThatCame order={o.key} item={i.key} />}
       </div>
       <Photos
         of={{ order: o.key, item: i.key }}
@@ -161,6 +163,13 @@ function WhatCame({
       />
     </div>
   );
+}
+
+/** Of parts that must not lie in the air for long: how their bag came, asked where it is counted. */
+function BagsThatCame({ order, item }: { order: string; item: string }) {
+  const { record } = useRun();
+  const came = new Set(record.receipts.filter((r) => r.order === order && r.item === item).map((r) => r.lot));
+  return <DryBags lots={useBagged((l) => came.has(l.id))} isBig className="text-[14px]" />;
 }
 
 /** What came of an item, delivery by delivery: each can be set apart, or taken back where it was counted in error. */

@@ -2,6 +2,7 @@ import type { WaitingRow, WaitingTest } from "@kobbin/contract";
 import { stepWords } from "@kobbin/core";
 import { Link } from "react-router";
 import { useWaiting } from "../../resources/bench.ts";
+import { DryBags, useOpenBags } from "../../shelf/DryBags.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { Empty, Failed, Skeleton } from "../../ui/States.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
@@ -37,6 +38,7 @@ export function WaitingPage() {
             <Orders rows={data.orders} line={lineOf(data.orders, today)} today={today} />
           )}
           <Tests rows={data.tests} />
+          <OpenBags />
           {data.orders.length + data.counting.length + data.tests.length === 0 && (
             <Empty>Orders of released runs stand here until all of them came.</Empty>
           )}
@@ -93,6 +95,20 @@ function Tests({ rows }: { rows: readonly WaitingTest[] }) {
           ))}
         </tbody>
       </table>
+    </section>
+  );
+}
+
+/** Dry bags that lie open, or that may not go through heat as they are: their hours run whoever looks. */
+function OpenBags() {
+  const bags = useOpenBags();
+  if (bags.length === 0) return null;
+  return (
+    <section aria-labelledby="open-bags" className="mt-7">
+      <h2 id="open-bags" className="mb-1 text-[16px]">
+        Out of their dry bags
+      </h2>
+      <DryBags lots={bags} className="max-w-[860px] text-[14px]" />
     </section>
   );
 }

@@ -12,6 +12,7 @@ import { useMemo } from "react";
 import { DrawnBoard } from "../../../proof/DrawnBoard.tsx";
 import { drawnParts, path } from "../../../proof/drawnParts.ts";
 import { useLots } from "../../../resources/library.ts";
+import { RunBags } from "../../../run/RunBags.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { count } from "../../../ui/text/format.ts";
 import type { Sitting } from "./useSitting.ts";
@@ -80,6 +81,7 @@ export function KitCard({
           {field > 0 ? `into field ${field} of the tray, ` : ""}for {count(products, unitOf(doc))}
           {spare !== undefined && spare > 0 ? `, and ${spare} spare` : ""}
         </p>
+        <RunBags line={line.line} isBig className="mt-3 text-[18px] max-sm:text-[16px]" />
         {line.mark !== undefined && (
           <p className="mt-3 border-l-4 border-metal bg-metal-soft px-3 py-2 text-[18px] max-sm:text-[16px]">
             One way round only: {line.mark || "how it is marked is not written down: look it up"}

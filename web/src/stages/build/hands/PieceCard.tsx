@@ -9,6 +9,7 @@ import {
 } from "@kobbin/core";
 import { type ReactNode, useMemo } from "react";
 import { boardOfStep } from "../../../proof/drawnParts.ts";
+import { RunBags } from "../../../run/RunBags.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { PiecePicture } from "./PiecePicture.tsx";
 import type { Sitting } from "./useSitting.ts";
@@ -101,6 +102,12 @@ function About({
           <b>One way round only:</b> {line.mark || "how it is marked is not written down: look it up"}
         </p>
       )}
+      <RunBags
+        line={line.line}
+        isBig
+        isBad
+        className="mt-3 border-l-4 border-stop px-3 text-[18px] max-sm:text-[16px]"
+      />
       {isAgain && <p className="mt-3 text-[18px] text-look">It was left for later.</p>}
       {lost}
     </div>
