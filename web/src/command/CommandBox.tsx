@@ -1,6 +1,6 @@
 import { type KeyboardEvent, useId, useMemo, useState } from "react";
 import { useLocation, useNavigate } from "react-router";
-import { Thumb } from "../proof/Thumb.tsx";
+import { Thumb } from "../proof/thumb/Thumb.tsx";
 import { useFound } from "../resources/find.ts";
 import { stages as runStages } from "../run/stages.ts";
 import { Dialog } from "../ui/Dialog.tsx";

@@ -3,8 +3,8 @@ import { type ComponentProps, type ReactNode, useState } from "react";
 import { useRun } from "../run/runState.ts";
 import { boardColours } from "./colours.ts";
 import { SIZE, type ToPicture, toPicture } from "./drawnParts.ts";
-import type { SmallPicture } from "./small.ts";
-import { Thumb } from "./Thumb.tsx";
+import type { SmallPicture } from "./thumb/small.ts";
+import { Thumb } from "./thumb/Thumb.tsx";
 
 /** A side of a board of the run, all of it or a window about a place, with what is drawn over it once it is painted. */
 export function DrawnBoard({

@@ -3,7 +3,7 @@ import { useTheme } from "../ui/useTheme.ts";
 import type { BoardConnection } from "../workers/board.ts";
 import { boardColours } from "./colours.ts";
 import { Small } from "./Plates.tsx";
-import { Thumb } from "./Thumb.tsx";
+import { Thumb } from "./thumb/Thumb.tsx";
 
 /** CSS pixels of a side. */
 const SIZE = [178, 126] as const;

@@ -3,8 +3,8 @@ import { useRun } from "../run/runState.ts";
 import { count } from "../ui/text/format.ts";
 import { boardColours } from "./colours.ts";
 import { litPlaces } from "./litPlaces.ts";
-import type { SmallPicture } from "./small.ts";
-import { Thumb } from "./Thumb.tsx";
+import type { SmallPicture } from "./thumb/small.ts";
+import { Thumb } from "./thumb/Thumb.tsx";
 import { usePointed } from "./usePointed.ts";
 
 const WIDTH = 238;

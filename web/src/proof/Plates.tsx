@@ -2,7 +2,7 @@ import { useEffect, useRef } from "react";
 import type { BoardConnection } from "../workers/board.ts";
 import type { BoardColours } from "../workers/paint.ts";
 import type { Forward } from "./Proof.tsx";
-import { pixelRatio, smallColours, viewOf } from "./small.ts";
+import { pixelRatio, smallColours, viewOf } from "./thumb/small.ts";
 
 /** What the large plate shows: a side as delivered, or one of its working layers over it. */
 export interface Plate {

@@ -1,5 +1,5 @@
 import { type Body, boardOf, type RunBoard, type RunDocument, type Step, standingOn } from "@kobbin/core";
-import type { SmallPicture } from "./small.ts";
+import type { SmallPicture } from "./thumb/small.ts";
 
 /** CSS pixels of a board's picture at a step. */
 export const SIZE = [374, 262] as const;

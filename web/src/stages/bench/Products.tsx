@@ -1,6 +1,6 @@
 import type { ProductRow } from "@kobbin/contract";
 import { Link } from "react-router";
-import { Thumb } from "../../proof/Thumb.tsx";
+import { Thumb } from "../../proof/thumb/Thumb.tsx";
 import { count, mm } from "../../ui/text/format.ts";
 
 /** What the shop makes, each revision with its board. */

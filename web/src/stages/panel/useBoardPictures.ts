@@ -1,7 +1,7 @@
 import { sheetBoards } from "@kobbin/core";
 import { useEffect, useState } from "react";
 import { boardColours } from "../../proof/colours.ts";
-import { keptSmall, paintSmall } from "../../proof/small.ts";
+import { keptSmall, paintSmall } from "../../proof/thumb/small.ts";
 import { useRun } from "../../run/runState.ts";
 import { useTheme } from "../../ui/useTheme.ts";
 

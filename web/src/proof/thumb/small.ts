@@ -1,8 +1,8 @@
 import type { Corrections } from "@kobbin/core";
-import type { BoardColours } from "../workers/paint.ts";
+import type { BoardColours } from "../../workers/paint.ts";
+import { takeBoard } from "../openBoards.ts";
+import { storedBoard } from "../useBoardWorker.ts";
 import { bringPicture, keyOf as keptKey, keptPicture } from "./keptPictures.ts";
-import { takeBoard } from "./openBoards.ts";
-import { storedBoard } from "./useBoardWorker.ts";
 
 /** A small picture, and how a place of the board is found on it. */
 export interface SmallPicture {

@@ -1,5 +1,5 @@
 import type { Corrections } from "@kobbin/core";
-import { http } from "../resources/http.ts";
+import { http } from "../../resources/http.ts";
 
 /** A small picture as it was painted once, and the board's box in mm. */
 export interface Kept {

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
-import { useTheme } from "../ui/useTheme.ts";
-import type { BoardColours } from "../workers/paint.ts";
-import { boardColours } from "./colours.ts";
+import { useTheme } from "../../ui/useTheme.ts";
+import type { BoardColours } from "../../workers/paint.ts";
+import { boardColours } from "../colours.ts";
 import { keptSmall, paintedSmall, paintSmall, pixelRatio, type SmallPicture } from "./small.ts";
 
 const SIZE = [84, 56] as const;
