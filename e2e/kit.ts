@@ -1,7 +1,8 @@
 import { readFileSync } from "node:fs";
 import { fileURLToPath } from "node:url";
-import { test as base, expect, type Locator, type Page } from "@playwright/test";
+import { test as base, type Locator, type Page } from "@playwright/test";
 import { unzipSync } from "fflate";
+import { expect } from "./eyes/expect.ts";
 
 /** A page whose console must stay clean: an error or a warning there fails the journey. */
 export const test = base.extend<{ page: Page }>({

@@ -1,6 +1,6 @@
 import type { AskAnswer, PeopleAnswer, RunAnswer, SessionRow } from "@kobbin/contract";
 import { JPEG } from "./jpeg.ts";
-import { strangerFiles, type TestServer, Visitor } from "./kit.ts";
+import { startServer, strangerFiles, type TestServer, Visitor } from "./kit.ts";
 
 export const PASSWORD = "a long password";
 /** Lets somebody in. */
@@ -15,6 +15,36 @@ export async function invite(
   const { status } = await v.post(`/api/invited/${token}`, { email: name, password: PASSWORD });
   if (status !== 204) throw new Error(`${name} did not come in: ${status}`);
   return v;
+}
+
+/** A shop with one of everything, somebody of another one, and the server they are on. */
+export interface Peopled extends Awaited<ReturnType<typeof fixture>> {
+  readonly server: TestServer;
+  readonly stranger: Visitor;
+}
+
+/** Somebody of another shop. */
+export async function strangerAt(server: TestServer): Promise<Visitor> {
+  const stranger = new Visitor(server);
+  await stranger.startShop("roles stranger");
+  return stranger;
+}
+
+/**
+ * Fills a database with what {@link fixture} makes, to be copied.
+ * @returns what opens a copy, on a server of its own: as quick as a tenth of the requests that filled it
+ */
+export async function copiedFixture(name: string): Promise<() => Promise<Peopled>> {
+  const first = await startServer({}, {}, { name });
+  const { owner, bench, ...rest } = await fixture(first);
+  const stranger = await strangerAt(first);
+  await first.close();
+  const cookies = [owner, bench, stranger].map((v) => v.cookies());
+  return async () => {
+    const server = await startServer({}, {}, { copyOf: name });
+    const [a, b, c] = cookies.map((cookie) => new Visitor(server, cookie));
+    return { ...rest, server, owner: a!, bench: b!, stranger: c! };
+  };
 }
 
 let shops = 0;

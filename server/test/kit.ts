@@ -241,8 +241,10 @@ export class Visitor {
   private cookie = "";
   private readonly server: TestServer;
 
-  constructor(server: TestServer) {
+  /** @param cookie of somebody who is in already */
+  constructor(server: TestServer, cookie = "") {
     this.server = server;
+    this.cookie = cookie;
   }
 
   async call(

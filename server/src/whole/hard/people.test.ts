@@ -1,15 +1,23 @@
+import { randomBytes } from "node:crypto";
 import { afterAll, beforeAll, beforeEach, expect, test } from "@jest/globals";
 import type { AuditRow, PeopleAnswer, SessionRow } from "@kobbin/contract";
-import { ACCESS, routeKeys, routers } from "@kobbin/server";
+import { ACCESS, routeKeys, routers, type Who } from "@kobbin/server";
 import { expectKept } from "../../../../core/test/kept.ts";
-import { fixture, invite, PASSWORD } from "../../../test/fixture.ts";
+import { copiedFixture, fixture, invite, PASSWORD, type Peopled } from "../../../test/fixture.ts";
 import { startServer, type TestServer, Visitor } from "../../../test/kit.ts";
 
 let server: TestServer;
+/** The database that is copied. */
+const COPIED = `roles_${randomBytes(6).toString("hex")}`;
 beforeAll(async () => {
   server = await startServer();
 });
-afterAll(() => server.close());
+afterAll(async () => {
+  await shared?.server.close();
+  await spare?.server.close();
+  await server.owner.query(`drop database if exists ${COPIED} with (force)`);
+  await server.close();
+});
 
 /** Routes that name a thing of the shop by its id: to another shop it is not there. */
 const namesAThing = (path: string) => /:id|:house/.test(path) && !path.startsWith("/api/sessions");
@@ -20,9 +28,9 @@ test("the table names every route, and no route that is not there", () => {
 
 /** What each route answered, to whom. */
 const answered = new Map<string, Record<string, number>>();
-let shared: Awaited<ReturnType<typeof fixture>> | undefined;
+let shared: Peopled | undefined;
 /** Of which one thing after the other is removed, none that another needs. */
-let spare: Awaited<ReturnType<typeof fixture>> | undefined;
+let spare: Peopled | undefined;
 /** Routes after which the others would find a session ended, a run frozen or the board gone: each has a shop of its own. */
 const LEAVES_ANOTHER_SHOP = [
   "DELETE /api/session",
@@ -42,20 +50,27 @@ const LEAVES_ANOTHER_SHOP = [
   "DELETE /api/runs/:id",
   "POST /api/restore",
 ];
-let stranger: Visitor;
+let open: (() => Promise<Peopled>) | undefined;
 test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
-  const [method, path] = key.split(" ") as [string, string];
-  shared ??= await fixture(server);
-  if (method === "DELETE") spare ??= await fixture(server);
-  if (!stranger) {
-    stranger = new Visitor(server);
-    await stranger.startShop("roles stranger");
+  open ??= await copiedFixture(COPIED);
+  const isAlone = LEAVES_ANOTHER_SHOP.includes(key);
+  shared ??= await open();
+  if (key.startsWith("DELETE ")) spare ??= await open();
+  const at = isAlone ? await open() : key.startsWith("DELETE ") ? spare! : shared;
+  try {
+    await expectFor(key, who, at);
+  } finally {
+    if (isAlone) await at.server.close();
   }
-  const { owner, bench, ids, releasedRuns, bodies, houseId } = LEAVES_ANOTHER_SHOP.includes(key)
-    ? await fixture(server)
-    : method === "DELETE"
-      ? spare!
-      : shared;
+});
+
+/** Everybody asks a route, and gets what they may. */
+async function expectFor(
+  key: string,
+  who: Who,
+  { server, owner, bench, stranger, ids, releasedRuns, bodies, houseId }: Peopled,
+): Promise<void> {
+  const [method, path] = key.split(" ") as [string, string];
   const [, , resource] = path.split("/");
   const at = path
     .replace(/:id|:token/, releasedRuns[key] ?? ids[resource!] ?? "x")
@@ -106,7 +121,7 @@ test.each(Object.entries(ACCESS))("%s is for: %s", async (key, who) => {
   else if (path === "/api/runs/:id/redo" || /package|manifest|answer|forget/.test(path))
     expect(atOwner).toBe(404);
   else expect([key, atOwner < 300]).toEqual([key, true]);
-});
+}
 
 const LOOK =
   "a code that is another than it was, for whom; a route that is new stands with all of its people";
