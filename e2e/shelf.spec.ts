@@ -132,3 +132,39 @@ test("bags are labelled, counted by keys and scanner, traced, and pick their own
   await expectSaid(page, new RegExp(`^${otherCode} is .*: this run has none of it\\.$`));
   await expect(bench.getByRole("status")).toHaveText(/^1 of \d+ laid out$/);
 });
+
+test("a dry bag tells how long it was out: opened by a press, told where one waits, closed, and past its hours it is to be baked", async ({
+  page,
+}) => {
+  await newShop(page, "Dry Bags");
+  await ask(page, "POST", "/api/parts", { parts: [{ mpn: "MB-1" }] });
+  const { parts } = await ask<{ parts: { id: string; version: number }[] }>(page, "GET", "/api/parts");
+  await ask(page, "PATCH", `/api/parts/${parts[0]!.id}`, { version: parts[0]!.version, moisture: "5a" });
+  const { id } = await ask<{ id: string }>(page, "POST", "/api/lots", {
+    mpn: "MB-1",
+    qty: 20,
+    place: "drawer 1",
+    currency: "EUR",
+  });
+  await page.goto(`/shelf?lot=${id}`);
+  const bag = page.getByRole("region", { name: "Dry bag of MB-1" });
+  await expect(bag).toContainText("moisture level 5a: whether it lies in its dry bag is not said");
+  await bag.getByRole("button", { name: "MB-1: sealed in its dry bag" }).press("Enter");
+  await expect(bag).toContainText("dry, all of its 24 h left");
+  await bag.getByRole("button", { name: "MB-1: taken out now" }).click();
+  await expect(bag).toContainText(/out of its dry bag for 0 h of 24 h · until (Tomorrow|\d)/);
+  await expectAccessible(page);
+  await page.getByRole("link", { name: "waiting" }).click();
+  const open = page.getByRole("region", { name: "Out of their dry bags" });
+  await open.getByRole("button", { name: "MB-1: back, sealed dry" }).click();
+  await expect(open).toHaveCount(0);
+  // its label is stricter than its level
+  await page.goto(`/shelf?lot=${id}`);
+  await bag.getByLabel("hours its label allows").fill("0,1");
+  await bag.getByLabel("hours its label allows").blur();
+  await expect(bag).toContainText(/0\.1 h left/);
+  await bag.getByRole("button", { name: "MB-1: its card says damp" }).click();
+  await expect(bag).toContainText("its card says it is damp");
+  await expect(bag).toContainText("Bake it as its maker’s sheet says");
+  await expect(bag).toContainText("stand 40 °C, not 125 °C");
+});

@@ -38,6 +38,18 @@ export function useAir(lot: Pick<LotRow, "moisture" | "air">): AirState {
   return airOf(lot.moisture, lot.air, new Date(useNow()).toISOString());
 }
 
+/** As a list has it: its level, and what is to be minded. Nothing where it needs no bag. */
+export function DryBagBrief({ lot }: { lot: LotRow }) {
+  const s = useAir(lot);
+  if (s.is === "none") return null;
+  const level = s.level === "" ? "" : `level ${s.level}, `;
+  return (
+    <span className={`block text-[13px] ${LOOK[s.is]}`}>
+      {s.is === "dry" ? `${level}dry` : said(s.words)}
+    </span>
+  );
+}
+
 /** What is said of a lot's dry bag, and how much of its hours is used, as a bar. Nothing where it needs none. */
 export function DryBagWords({ lot }: { lot: LotRow }) {
   const s = useAir(lot);

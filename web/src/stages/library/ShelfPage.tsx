@@ -4,7 +4,7 @@ import { type ReactNode, useMemo, useState } from "react";
 import { removeLot, saveLot, useLots } from "../../resources/library.ts";
 import { useRole, useSession } from "../../resources/session.ts";
 import { BagLabels } from "../../shelf/BagLabels.tsx";
-import { DryBag, DryBagWords } from "../../shelf/DryBag.tsx";
+import { DryBag, DryBagBrief } from "../../shelf/DryBag.tsx";
 import { Pick } from "../../ui/Field.tsx";
 import { useKept } from "../../ui/Kept.tsx";
 import { useParam } from "../../ui/params.ts";
@@ -284,9 +284,7 @@ function Lot({
           ) : (
             CONDITIONS.find(([k]) => k === l.condition)?.[1]
           )}
-          <span className="text-[13px]">
-            <DryBagWords lot={l} />
-          </span>
+          <DryBagBrief lot={l} />
         </td>
         <td className="text-[14px] text-ink-2">
           {l.reserved.map((r) => `${r.qty} for “${r.run}”`).join(", ") || "–"}
