@@ -15,6 +15,7 @@ create table board_picture (
   primary key (workshop_id, board_id, key),
   constraint board_picture_board_fkey foreign key (workshop_id, board_id) references board (workshop_id, id) on delete cascade
 );
+create index board_picture_by_age on board_picture (workshop_id, at);
 alter table board_picture enable row level security;
 alter table board_picture force row level security;
 create policy own_workshop on board_picture

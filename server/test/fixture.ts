@@ -2,6 +2,8 @@ import type { AskAnswer, PeopleAnswer, RunAnswer, SessionRow } from "@kobbin/con
 import { JPEG } from "./jpeg.ts";
 import { startServer, strangerFiles, type TestServer, Visitor } from "./kit.ts";
 
+/** One pixel. */
+const PNG = "iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAQAAAC1HAwCAAAAC0lEQVR42mNkYAAAAAYAAjCB0C8AAAAASUVORK5CYII=";
 export const PASSWORD = "a long password";
 /** Lets somebody in. */
 export async function invite(
@@ -365,7 +367,7 @@ export async function fixture(server: TestServer) {
     "PUT /api/boards/:id/picture": {
       key: "ab".repeat(32),
       box: [0, 0, 40, 30],
-      png: "iVBORw0KGgo=",
+      png: PNG,
       under: {},
     },
     "POST /api/lots/count": { counts: [{ id: lot, version: 1, qty: 20 }] },

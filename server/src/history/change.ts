@@ -275,8 +275,14 @@ async function namesOf(tx: Tx, rows: readonly ChangedRow[]): Promise<Map<string,
   return new Map(named.map((r) => [r.id, r.name]));
 }
 
+/** Whether a figure may stand on what changed in a row. */
+function movesFigures({ table, op, became }: ChangedRow): boolean {
+  const { besides } = tableFact(table);
+  return !besides || op !== "update" || Object.keys(became ?? {}).some((c) => !besides.includes(c));
+}
+
 async function listDue(tx: Tx, rows: readonly ChangedRow[], scope: Scope): Promise<void> {
-  const of = new Set(rows.map((r) => tableFact(r.table).figures));
+  const of = new Set(rows.filter(movesFigures).map((r) => tableFact(r.table).figures));
   if ([...of].every((f) => f === "none")) return;
   const isShared = of.has("shop");
   if (!isShared && !scope.revisionId && !scope.runId) return;

@@ -22,6 +22,8 @@ interface TableFact {
    * written in (of the bill where it is written in none), or of no run.
    */
   readonly figures: "shop" | "bill" | "run" | "none";
+  /** Columns no figure stands on. */
+  readonly besides?: readonly string[];
   /** What of it is bounded by what a document holds; null where it is bounded by what it belongs to. */
   readonly bound: Bound | null;
   /** Columns that Kobbin makes itself, large, and judged where they are made. */
@@ -155,7 +157,13 @@ export const TABLE_FACTS = {
     figures: "shop",
     bound: { most: MOST.alternates, what: "substitutes in the library" },
   },
-  lot: { noun: ["lot", "lots"], figures: "shop", bound: { most: MOST.lots, what: "lots on the shelf" } },
+  lot: {
+    noun: ["lot", "lots"],
+    figures: "shop",
+    // a bag is opened and closed while boards are built
+    besides: ["air"],
+    bound: { most: MOST.lots, what: "lots on the shelf" },
+  },
   reservation: { noun: ["reservation", "reservations"], figures: "shop", bound: null },
   offer: {
     noun: ["offer", "offers"],

@@ -227,3 +227,27 @@ test("a dry bag is opened and closed, each once however often it is said; what c
   expect((await one(id)).air!.floorHours).toBeUndefined();
   expect((await say({ is: "out" }, await put("M-1", 5))).status).toBe(422);
 });
+
+test("no figure of a run stands on a dry bag; on the pieces of a lot they do", async () => {
+  // nobody takes what is due away
+  const web = await startServer({ role: "web" });
+  try {
+    const v = new Visitor(web);
+    await v.startShop("Bags and figures");
+    const { revisionId } = (await v.drop(strangerFiles())).body as { revisionId: string };
+    await v.post("/api/runs", { revisionId, name: "one", goodBoards: 5 });
+    const lot = { mpn: "M-3", qty: 20, currency: "EUR" };
+    const { id } = (await v.post("/api/lots", lot)).body as { id: string };
+    const due = async () => {
+      const { rowCount } = await web.owner.query("delete from figures_due returning run_id");
+      return rowCount;
+    };
+    await due();
+    expect((await v.post(`/api/lots/${id}/air`, { is: "out" })).status).toBe(204);
+    expect(await due()).toBe(0);
+    expect((await v.patch(`/api/lots/${id}`, { version: 2, qty: 5 })).status).toBe(204);
+    expect(await due()).toBe(1);
+  } finally {
+    await web.close();
+  }
+});

@@ -4,6 +4,9 @@ import type { Tx } from "../../db/pool.ts";
 /** So many small pictures of a board are kept: every size and look of two themes; the oldest go first. */
 const MOST_PICTURES = 40;
 
+/** And so many of a shop. */
+const MOST_OF_SHOP = 2000;
+
 /** A small picture as a page painted it, with the board's box in mm. */
 export interface KeptPicture {
   readonly box: readonly number[];
@@ -39,6 +42,11 @@ export async function putPicture(
     `delete from board_picture where board_id = $1 and key in
        (select key from board_picture where board_id = $1 order by at desc, key offset $2)`,
     [boardId, MOST_PICTURES],
+  );
+  await tx.query(
+    `delete from board_picture where (board_id, key) in
+       (select board_id, key from board_picture order by at desc, board_id, key offset $1)`,
+    [MOST_OF_SHOP],
   );
 }
 

@@ -10,7 +10,17 @@ import { maybeDifference, maybePicture, putDifference, putPicture } from "./kept
 import { manyBoardFiles, oneBoard } from "./queries.ts";
 
 const KEY = /^[0-9a-f]{64}$/;
-const PNG = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
+/** How a PNG begins: its mark, then its header with width and height. */
+const PNG = Buffer.from("89504e470d0a1a0a0000000d49484452", "hex");
+/** No small picture has more pixels along a side; a page that opens one is not asked for memory without end. */
+const MOST_PIXELS = 2048;
+
+/** Whether bytes begin as a PNG that is small on the screen as well. */
+function isSmallPng(bytes: Buffer): boolean {
+  if (bytes.length < 33 || !bytes.subarray(0, PNG.length).equals(PNG)) return false;
+  const sides = [bytes.readUInt32BE(16), bytes.readUInt32BE(20)];
+  return sides.every((px) => px >= 1 && px <= MOST_PIXELS);
+}
 
 /** What is worked out of a board's files once and kept: pages ask for it before they read the files themselves. */
 export function keptRoutes(router: Router, deps: Deps): void {
@@ -36,8 +46,8 @@ export function keptRoutes(router: Router, deps: Deps): void {
   router.put("/api/boards/:id/picture", async (ctx) => {
     const { key, box, png, under } = bodyOf(ctx, boardPictureBody);
     const bytes = Buffer.from(png, "base64");
-    if (!bytes.subarray(0, PNG.length).equals(PNG))
-      throw new AppError("OUT_OF_RANGE", "That is no picture.", "Reload the page; it paints it again.");
+    if (!isSmallPng(bytes))
+      throw new AppError("OUT_OF_RANGE", "That is no small picture.", "Reload the page; it paints it again.");
     // it changes nothing anybody decided, so it is in no history
     await withWorkshop(pool, signed(ctx).workshopId, async (tx) => {
       await oneBoard(tx, ctx.params.id!);

@@ -8,8 +8,15 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-/** The least that begins as a picture of this kind does. */
-const PNG = Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 1, 2, 3]);
+/** What begins as a picture of this kind and size does. */
+function png(widthPx: number, heightPx: number): Buffer {
+  const head = Buffer.alloc(40);
+  head.write("89504e470d0a1a0a0000000d49484452", "hex");
+  head.writeUInt32BE(widthPx, 16);
+  head.writeUInt32BE(heightPx, 20);
+  return head;
+}
+const PNG = png(84, 56);
 const key = (c: string) => c.repeat(64);
 const picture = (more: object = {}) => ({
   key: key("a"),
@@ -45,6 +52,9 @@ test("a small picture is kept as it was painted, for its shop, as long as the bo
   for (const wrong of [
     { png: Buffer.from("<svg/>").toString("base64") },
     { png: "%%%" },
+    { png: png(30_000, 56).toString("base64") },
+    { png: png(84, 0).toString("base64") },
+    { png: PNG.subarray(0, 24).toString("base64") },
     { key: "a" },
     { box: [0, 0, 20] },
     { box: [0, 0, 20, "10"] },

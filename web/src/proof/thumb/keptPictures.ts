@@ -10,8 +10,12 @@ export interface Kept {
 /** Told apart from pictures that an older painter made. */
 const PAINTER = 1;
 
-/** The key of a picture: a hash of all it hangs on beside the board's files. */
-export async function keyOf(...of: readonly unknown[]): Promise<string> {
+/**
+ * The key of a picture: a hash of all it hangs on beside the board's files. Nothing where the browser makes none: over a network
+ * without encryption it keeps its hashes to itself, and pictures are painted there as before.
+ */
+export async function keyOf(...of: readonly unknown[]): Promise<string | undefined> {
+  if (!globalThis.crypto?.subtle) return undefined;
   const bytes = new TextEncoder().encode(JSON.stringify([PAINTER, ...of]));
   const hash = new Uint8Array(await crypto.subtle.digest("SHA-256", bytes));
   return [...hash].map((b) => b.toString(16).padStart(2, "0")).join("");

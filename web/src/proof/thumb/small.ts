@@ -68,8 +68,11 @@ export async function keptSmall(wish: Wish): Promise<SmallPicture | undefined> {
   if (ready) return ready;
   const ratio = pixelRatio();
   const [width, height] = wish.size;
-  const kept = await keptPicture(wish.boardId, await serverKey(wish), [width * ratio, height * ratio]);
-  return kept && keep(wish, { ...kept, scale: viewOf(kept.box, wish.size).scale / ratio });
+  const key = await serverKey(wish);
+  // a canvas has whole pixels
+  const pixels = [Math.trunc(width * ratio), Math.trunc(height * ratio)] as const;
+  const kept = key && (await keptPicture(wish.boardId, key, pixels));
+  return kept ? keep(wish, { ...kept, scale: viewOf(kept.box, wish.size).scale / ratio }) : undefined;
 }
 
 /**
@@ -86,7 +89,8 @@ export function paintSmall(wish: Wish, isWanted: () => boolean): Promise<SmallPi
     const picture = await paint(wish).catch(() => undefined);
     if (!picture) return undefined;
     const { under, ...shown } = picture;
-    bringPicture(wish.boardId, await serverKey(wish), shown, under).catch(() => undefined);
+    const key = await serverKey(wish);
+    if (key) bringPicture(wish.boardId, key, shown, under).catch(() => undefined);
     return keep(wish, shown);
   });
   turn = mine.then(() => undefined);
