@@ -102,6 +102,8 @@ test("a sealed bag older than a year has its card looked at; a clock that is beh
   expect(airOf("3", bag([0, "dry"]), h(8700)).words).toMatch(/all of its 168 h left/);
   expect(airOf("3", bag([0, "dry"]), h(8800)).words).toMatch(/look at its card/);
   expect(told("3", bag([5, "out"]), 1)).toEqual(["out", 0, 168]);
+  // what is written down between two events counts whatever the clock says
+  expect(told("3", bag([5, "out"], [9, "dry"]), 1)).toEqual(["dry", 4, 164]);
 });
 
 test("what may be next follows from where it lies", () => {

@@ -188,7 +188,7 @@ function fold(events: readonly AirEvent[], reset: readonly [number, number] | un
     else if (f.where === "dry" && reset && f.out <= reset[0] && h >= f.out * reset[1]) f.out = 0;
   };
   for (const { at, is } of events) {
-    const t = Math.min(Date.parse(at), end);
+    const t = Date.parse(at);
     pass(t);
     if (is === "baked") {
       f.out = 0;
