@@ -136,3 +136,31 @@ test("a shop sets its own losses: runs buy otherwise, and as usual again by one 
   await page.getByRole("button", { name: "Usual losses of chips 0603 to 1206, chip lamps" }).click();
   await expect(share).toHaveValue("5");
 });
+
+test("a board's small picture is painted once: the next browser shows it without its files, until it is read otherwise", async ({
+  page,
+  browser,
+}) => {
+  await newShop(page, "Pictures Once");
+  const run = await keptRun(page, demoArchive("rack-card"), "Rack Card", "order");
+  const brought = page.waitForResponse((r) => r.request().method() === "PUT" && /picture/.test(r.url()));
+  await page.goto("/");
+  const small = (p: Page) => p.getByRole("listitem").locator("canvas").first();
+  await expectColours(small(page));
+  expect((await brought).status()).toBe(204);
+  const painted = (p: Page) => small(p).evaluate((c: HTMLCanvasElement) => c.toDataURL());
+  const first = await painted(page);
+  const next = await browser.newPage({ storageState: await page.context().storageState() });
+  const files: string[] = [];
+  next.on("request", (r) => /\/files$/.test(r.url()) && files.push(r.url()));
+  await next.goto("/");
+  await expectColours(small(next));
+  expect([await painted(next), files]).toEqual([first, []]);
+  // read otherwise, it is painted from its files
+  const { boardIds } = await ask<{ boardIds: string[] }>(page, "GET", `/api/runs/${run}`);
+  await ask(page, "POST", `/api/boards/${boardIds[0]}/corrections`, { roles: { none: { role: "unknown" } } });
+  const read = next.waitForRequest((r) => /\/files$/.test(r.url()));
+  await next.reload();
+  await read;
+  await next.context().close();
+});

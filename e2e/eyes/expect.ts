@@ -32,7 +32,8 @@ export const expect = new Proxy(look, {
         if (typeof matcher !== "function" || !OF_WHAT_IS_THERE.has(String(name))) return matcher;
         return async (...given: readonly unknown[]) => {
           // one that never comes, and one of several, is told of by the matcher
-          await thing.waitFor({ state: "attached", timeout: 60_000 }).catch(() => undefined);
+          const { timeout = 60_000 } = (given.at(-1) ?? {}) as { timeout?: number };
+          await thing.waitFor({ state: "attached", timeout }).catch(() => undefined);
           return Reflect.apply(matcher, matchers, given);
         };
       },

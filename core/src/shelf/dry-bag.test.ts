@@ -84,13 +84,35 @@ test("what is not known is not counted as if it were", () => {
   expect(airOf("1", bag([0, "out"]), h(9000)).is).toBe("none");
   // nobody said a level, yet a bag was opened: its label knows
   expect(airOf("", bag([0, "out"]), h(3))).toMatchObject({ is: "unknown", outHours: 3 });
-  expect(airOf("6", bag([0, "out"]), h(3)).is).toBe("unknown");
-  expect(airOf("6", bag([0, "dry"]), h(3)).is).toBe("dry");
   expect(airOf("3b", bag([0, "out"]), h(3))).toMatchObject({ is: "unknown", level: "3b" });
-  expect(airOf("6", { ...bag([0, "out"]), floorHours: 6 }, h(7))).toMatchObject({
-    is: "spent",
-    leftHours: 0,
+});
+
+test("level 6 is baked before use, whatever its bag says, and then out as long as its label says (domain.md 7.10)", () => {
+  for (const air of [undefined, bag([0, "dry"]), bag([0, "out"])]) {
+    const s = airOf("6", air, h(3));
+    expect([s.is, needsBaking(s)]).toEqual(["unbaked", true]);
+  }
+  expect(airOf("6", bag([0, "dry"], [1, "baked"]), h(3)).is).toBe("dry");
+  expect(airOf("6", bag([0, "dry"], [1, "baked"], [2, "out"]), h(3))).toMatchObject({
+    is: "unknown",
+    outHours: 1,
   });
+  const said = { ...bag([0, "baked"], [1, "out"]), floorHours: 6 };
+  expect(told("6", said, 5)).toEqual(["soon", 4, 2]);
+  expect(told("6", said, 7)).toEqual(["spent", 6, 0]);
+});
+
+test("words say whose hours they are, and why none count", () => {
+  const words = (air: Parameters<typeof airOf>[1], now: number) => airOf("3", air, h(now)).words;
+  expect(words(bag([0, "out"]), 31)).toBe("out of its dry bag for 31 h; level 3 allows 168 h");
+  expect(words({ ...bag([0, "out"]), floorHours: 72 }, 2.5)).toBe(
+    "out of its dry bag for 2.5 h; its label allows 72 h",
+  );
+  expect(words(bag([0, "out"], [20, "dry"]), 30)).toBe("dry, 148 h left of the 168 h that level 3 allows");
+  expect(words(bag([0, "dry"]), 30)).toBe("dry, all of the 168 h left that level 3 allows");
+  expect(words(bag([0, "out"], [1, "dry"]), 30)).toBe(
+    "dry, all of the 168 h left that level 3 allows; what it was out is made up for",
+  );
 });
 
 test("the label of a bag goes before its level", () => {
@@ -99,8 +121,12 @@ test("the label of a bag goes before its level", () => {
 });
 
 test("a sealed bag older than a year has its card looked at; a clock that is behind takes nothing off", () => {
-  expect(airOf("3", bag([0, "dry"]), h(8700)).words).toMatch(/all of its 168 h left/);
-  expect(airOf("3", bag([0, "dry"]), h(8800)).words).toMatch(/look at its card/);
+  expect(airOf("3", bag([0, "dry"]), h(8700)).is).toBe("dry");
+  for (const air of [bag([0, "dry"]), bag([0, "out"], [20, "dry"])]) {
+    const s = airOf("3", air, h(8800));
+    expect([s.is, needsBaking(s)]).toEqual(["old", false]);
+    expect(s.words).toMatch(/look at its card/);
+  }
   expect(told("3", bag([5, "out"]), 1)).toEqual(["out", 0, 168]);
   // what is written down between two events counts whatever the clock says
   expect(told("3", bag([5, "out"], [9, "dry"]), 1)).toEqual(["dry", 4, 164]);

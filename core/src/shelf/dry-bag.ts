@@ -27,7 +27,8 @@ export const MOST_AIR = 200;
 
 /** How it is with a lot's bag. */
 export interface AirState {
-  readonly is: "none" | "unsaid" | "dry" | "out" | "soon" | "spent" | "damp" | "unknown";
+  /** `old`: sealed for so long that its card is to be looked at; `unbaked`: of a level that is baked before each use. */
+  readonly is: "none" | "unsaid" | "dry" | "old" | "out" | "soon" | "spent" | "damp" | "unbaked" | "unknown";
   /** As it is counted: "3", "5a". */
   readonly level: string;
   /** Hours out of the dry bag that count, in all. */
@@ -96,6 +97,9 @@ interface Fold {
   out: number;
   isDamp: boolean;
   isPlain: boolean;
+  isBaked: boolean;
+  /** Hours out were made up for by lying dry. */
+  isMadeUp: boolean;
 }
 
 /**
@@ -114,78 +118,75 @@ export function airOf(level: string, air: LotAir | undefined, now: string): AirS
   const known = read ?? level.trim();
   const floor = air?.floorHours ?? (read ? FLOOR_HOURS[read] : undefined);
   const name = known === "" ? "no moisture level said" : `moisture level ${known}`;
-  if (events.length === 0)
-    return {
-      is: "unsaid",
-      level: known,
-      outHours: 0,
-      ...(floor === undefined ? {} : { floorHours: floor }),
-      words: `${name}: whether it lies in its dry bag is not said`,
-    };
   const end = Date.parse(now);
   const f = fold(events, read ? RESETS[read] : undefined, end);
-  const base = {
-    level: known,
-    outHours: f.out,
-    ...(floor === undefined ? {} : { floorHours: floor, leftHours: Math.max(0, floor - f.out) }),
-  };
-  if (f.isDamp) return { ...base, is: "damp", words: `${name}: its card says it is damp` };
-  if (f.isPlain)
-    return { ...base, is: "unknown", words: `${name}: it came in no dry bag, for how long is not known` };
+  const base = { level: known, outHours: f.out, ...(floor === undefined ? {} : { floorHours: floor }) };
+  const say = (is: AirState["is"], words: string) => ({ ...base, is, words: `${name}: ${words}` });
+  if (read === "6" && !f.isBaked)
+    return say("unbaked", "baked before use, then out as long as its label says");
+  if (events.length === 0) return say("unsaid", "whether it lies in its dry bag is not said");
+  if (f.isDamp) return say("damp", "its card says it is damp");
+  if (f.isPlain) return say("unknown", "it came in no dry bag, how long it was out is not known");
   if (floor === undefined)
     return f.out === 0
-      ? { ...base, is: f.where ?? "unknown", words: `${name}: its label says how long it may be out` }
-      : {
-          ...base,
-          is: "unknown",
-          words: `${name}: out for ${hours(f.out)}; how long it may be stands on its label`,
-        };
-  if (f.out >= floor)
+      ? say(f.where ?? "unknown", "its label says how long it may be out")
+      : say("unknown", `out for ${hours(f.out)}; how long it may be stands on its label`);
+  const left = floor - f.out;
+  const counted = { ...base, leftHours: Math.max(0, left) };
+  const whose = air?.floorHours === undefined ? `level ${known}` : "its label";
+  const out = `out of its dry bag for ${hours(f.out)}; ${whose} allows ${hours(floor)}`;
+  if (left <= 0) return { ...counted, is: "spent", words: out };
+  if (f.where === "out")
     return {
-      ...base,
-      is: "spent",
-      words: `out of its dry bag for ${hours(f.out)}, ${hours(floor)} are allowed`,
-    };
-  if (f.where === "out") {
-    const left = floor - f.out;
-    return {
-      ...base,
+      ...counted,
       is: left <= SOON_HOURS ? "soon" : "out",
       until: new Date(end + left * HOUR_MS).toISOString(),
-      words: `out of its dry bag for ${hours(f.out)} of ${hours(floor)}`,
+      words: out,
     };
-  }
-  return { ...base, is: "dry", ...dryWords(f, floor, read ? RESETS[read] : undefined, end) };
+  return { ...counted, ...dryOf(f, floor, whose, read ? RESETS[read] : undefined, end) };
 }
 
 /** What is said of a bag that lies dry. */
-function dryWords(
+function dryOf(
   f: Fold,
   floor: number,
+  whose: string,
   reset: readonly [number, number] | undefined,
   end: number,
-): { words: string; resetOn?: string } {
-  if (f.out === 0)
-    return {
-      words:
-        end - f.since > SEALED_HOURS * HOUR_MS
-          ? "dry for more than a year: look at its card before it is used"
-          : `dry, all of its ${hours(floor)} left`,
-    };
-  const isShort = reset !== undefined && f.out <= reset[0];
+): Pick<AirState, "is" | "words" | "resetOn"> {
+  const all = f.isMadeUp ? "; what it was out is made up for" : "";
+  const words =
+    f.out === 0
+      ? `dry, all of the ${hours(floor)} left that ${whose} allows${all}`
+      : `dry, ${hours(floor - f.out)} left of the ${hours(floor)} that ${whose} allows`;
+  if (end - f.since > SEALED_HOURS * HOUR_MS)
+    return { is: "old", words: `${words}; for more than a year: look at its card before it is used` };
+  const isShort = f.out > 0 && reset !== undefined && f.out <= reset[0];
   return {
-    words: `dry, ${hours(floor - f.out)} of ${hours(floor)} left`,
+    is: "dry",
+    words,
     ...(isShort ? { resetOn: new Date(f.since + f.out * reset[1] * HOUR_MS).toISOString() } : {}),
   };
 }
 
 function fold(events: readonly AirEvent[], reset: readonly [number, number] | undefined, end: number): Fold {
-  const f: Fold = { where: undefined, since: 0, out: 0, isDamp: false, isPlain: false };
+  const f: Fold = {
+    where: undefined,
+    since: 0,
+    out: 0,
+    isDamp: false,
+    isPlain: false,
+    isBaked: false,
+    isMadeUp: false,
+  };
   /** Lets time pass where it lies. */
   const pass = (to: number) => {
     const h = Math.max(0, to - f.since) / HOUR_MS;
     if (f.where === "out") f.out += h;
-    else if (f.where === "dry" && reset && f.out <= reset[0] && h >= f.out * reset[1]) f.out = 0;
+    else if (f.where === "dry" && f.out > 0 && reset && f.out <= reset[0] && h >= f.out * reset[1]) {
+      f.out = 0;
+      f.isMadeUp = true;
+    }
   };
   for (const { at, is } of events) {
     const t = Date.parse(at);
@@ -194,6 +195,8 @@ function fold(events: readonly AirEvent[], reset: readonly [number, number] | un
       f.out = 0;
       f.isDamp = false;
       f.isPlain = false;
+      f.isBaked = true;
+      f.isMadeUp = false;
     }
     if (is === "damp") f.isDamp = true;
     if (is === "plain") f.isPlain = true;
@@ -209,7 +212,7 @@ function fold(events: readonly AirEvent[], reset: readonly [number, number] | un
 
 /** Whether what lies in a bag may not go through heat as it is. */
 export const needsBaking = (s: Pick<AirState, "is">): boolean =>
-  s.is === "spent" || s.is === "damp" || s.is === "unknown";
+  s.is === "spent" || s.is === "damp" || s.is === "unbaked" || s.is === "unknown";
 
 /**
  * What may be next of a bag. Damp is what a card says when it is opened; in no bag is how it came, so it is the first thing

@@ -2,15 +2,16 @@ import type { LotRow } from "@kobbin/contract";
 import { type AirState, type AirStep, airOf, needsBaking, nextAir } from "@kobbin/core";
 import { useState } from "react";
 import { sayAir } from "../resources/library.ts";
+import { useKept } from "../ui/Kept.tsx";
 import { useOnce } from "../ui/once.ts";
-import { clock, dayName, said } from "../ui/text/format.ts";
-import { useSayError } from "../ui/toast/Toast.tsx";
+import { clock, dayName, said, typedNumber, written } from "../ui/text/format.ts";
+import { useSay, useSayError } from "../ui/toast/Toast.tsx";
 import { useNow } from "./useNow.ts";
 
 /** What is pressed, by what happened. */
 const KEYS: Readonly<Record<AirStep, string>> = {
   dry: "back, sealed dry",
-  out: "taken out now",
+  out: "taken out",
   baked: "baked through",
   damp: "its card says damp",
   plain: "came in no dry bag",
@@ -22,6 +23,8 @@ const LOOK: Readonly<Record<AirState["is"], string>> = {
   out: "text-ink-2",
   unsaid: "text-look",
   soon: "text-look",
+  old: "text-look",
+  unbaked: "text-stop",
   unknown: "text-stop",
   damp: "text-stop",
   spent: "text-stop",
@@ -30,8 +33,9 @@ const LOOK: Readonly<Record<AirState["is"], string>> = {
 export const BAKE =
   "Bake it as its maker’s sheet says before it meets solder, or use another bag. Tape, reels, tubes and unmarked trays stand 40 °C, not 125 °C; an oven for food is never used.";
 
-/** "Fri 14:05" would be anybody's: the day as the shop writes it, and the hour. */
-const moment = (iso: string): string => `${dayName(iso)} ${clock(new Date(iso))}`;
+/** "today 14:05", else the day as the shop writes it, and the hour. */
+const moment = (iso: string): string =>
+  `${dayName(iso).replace(/^(Today|Yesterday)/, (d) => d.toLowerCase())} ${clock(new Date(iso))}`;
 
 /** How it is with a lot's dry bag now. */
 export function useAir(lot: Pick<LotRow, "moisture" | "air">): AirState {
@@ -76,7 +80,18 @@ export function DryBagWords({ lot }: { lot: LotRow }) {
 }
 
 /** A press for each thing that may have happened to a lot's bag. */
-export function DryBagKeys({ lot, isBig = false }: { lot: LotRow; isBig?: boolean }) {
+export function DryBagKeys({
+  lot,
+  isBig = false,
+  when = "",
+  onSaid,
+}: {
+  lot: LotRow;
+  isBig?: boolean;
+  /** When it happened, as a field for it has it; empty: now. */
+  when?: string;
+  onSaid?: () => void;
+}) {
   const s = useAir(lot);
   const sayError = useSayError();
   const once = useOnce();
@@ -94,7 +109,14 @@ export function DryBagKeys({ lot, isBig = false }: { lot: LotRow; isBig?: boolea
               : "quiet-link min-h-6"
           }
           aria-label={`${lot.mpn}: ${first && is === "dry" ? FIRST : KEYS[is]}`}
-          onClick={() => once(() => sayAir(lot.id, { is }).catch(sayError))}
+          onClick={() =>
+            once(() =>
+              sayAir(lot.id, { is, ...(when ? { at: new Date(when).toISOString() } : {}) }).then(
+                onSaid,
+                sayError,
+              ),
+            )
+          }
         >
           {first && is === "dry" ? FIRST : KEYS[is]}
         </button>
@@ -104,11 +126,23 @@ export function DryBagKeys({ lot, isBig = false }: { lot: LotRow; isBig?: boolea
 }
 const FIRST = "sealed in its dry bag";
 
-/** The bag of a lot on the shelf: what is said of it, the keys, when it was, and what its label allows. */
+/** The bag of a lot on the shelf: what is said of it, the keys, when it was where that is not now, and what its label allows. */
 export function DryBag({ lot }: { lot: LotRow }) {
   const s = useAir(lot);
+  const say = useSay();
   const sayError = useSayError();
-  const [hours, setHours] = useState<string>();
+  const [when, setWhen] = useState("");
+  const hours = useKept(
+    lot.air?.floorHours === undefined ? "" : written(String(lot.air.floorHours)),
+    (text) => {
+      const typed = text === "" ? null : Number(typedNumber(text));
+      if (typed !== null && !(typed > 0)) {
+        say(`“${text}” is no number of hours.`, { isProblem: true, hint: "Nothing was changed." });
+        return;
+      }
+      sayAir(lot.id, { floorHours: typed }).catch(sayError);
+    },
+  );
   if (s.is === "none") return null;
   const events = lot.air?.events ?? [];
   return (
@@ -116,7 +150,11 @@ export function DryBag({ lot }: { lot: LotRow }) {
       <DryBagWords lot={lot} />
       {needsBaking(s) && <p className="mt-1 max-w-[70ch] border-l-4 border-stop px-2">{BAKE}</p>}
       <div className="mt-2 flex flex-wrap items-end gap-x-5 gap-y-2">
-        <DryBagKeys lot={lot} />
+        <DryBagKeys lot={lot} when={when} onSaid={() => setWhen("")} />
+        <label className="flex items-center gap-2 text-ink-2">
+          not now, but
+          <input type="datetime-local" value={when} onChange={(e) => setWhen(e.target.value)} />
+        </label>
         <label className="ml-auto flex items-center gap-2 text-ink-2">
           hours its label allows
           <input
@@ -124,15 +162,7 @@ export function DryBag({ lot }: { lot: LotRow }) {
             inputMode="decimal"
             maxLength={8}
             placeholder={s.floorHours === undefined ? "" : String(s.floorHours)}
-            value={hours ?? (lot.air?.floorHours === undefined ? "" : String(lot.air.floorHours))}
-            onChange={(e) => setHours(e.target.value)}
-            onBlur={() => {
-              if (hours === undefined) return;
-              const typed = hours.trim() === "" ? null : Number(hours.replace(",", "."));
-              setHours(undefined);
-              if (typed !== (lot.air?.floorHours ?? null))
-                sayAir(lot.id, { floorHours: typed }).catch(sayError);
-            }}
+            {...hours}
           />
         </label>
       </div>

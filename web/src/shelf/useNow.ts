@@ -7,6 +7,8 @@ const hearers = new Set<() => void>();
 let timer: ReturnType<typeof setInterval> | undefined;
 
 const hear = (heard: () => void) => {
+  // nobody looked for a while
+  if (hearers.size === 0) now = Date.now();
   hearers.add(heard);
   timer ??= setInterval(() => {
     now = Date.now();
@@ -21,10 +23,4 @@ const hear = (heard: () => void) => {
 };
 
 /** This moment in ms, told twice a minute while somebody looks; one clock for the whole page. */
-export function useNow(): number {
-  return useSyncExternalStore(hear, () => {
-    // nobody looked for a while
-    if (!timer) now = Math.max(now, Date.now() - EVERY_MS);
-    return now;
-  });
-}
+export const useNow = (): number => useSyncExternalStore(hear, () => now);

@@ -3,6 +3,7 @@ import { defectsOf, REPAIRABLE, type YieldEstimate } from "../../assembly/yield.
 import { numberKey } from "../../bom/number.ts";
 import { partsByNumber } from "../../library/candidates.ts";
 import { toMicros } from "../../money/money.ts";
+import { moistureLevel } from "../../shelf/dry-bag.ts";
 import { workOrder } from "../../steps/order.ts";
 import type { GivenPart, Work, WorkBoard, WorkOrder, WorkPart } from "../../steps/step.ts";
 import { heatNeeds, isWashed, reachesByIron } from "../document/bill/as-made.ts";
@@ -45,8 +46,7 @@ export const givenOf = (r: RunResult, doc: RunDocument): WorkGiven => ({
 });
 
 /** Moisture levels that are opened last: 3 and worse, and what nobody can read (domain.md 7.10). */
-const isMoist = (level: string): boolean =>
-  level.trim() !== "" && !/^(msl|level)?[\s-]*(1|2a?)$/i.test(level.trim());
+const isMoist = (level: string): boolean => !["", "1", "2", "2a"].includes(moistureLevel(level) ?? "?");
 
 /** What a house puts on is not done here; what is not soldered at all is, whoever solders. */
 const isOurs = (p: LinePart): boolean => p.kind === "loose" || p.method !== "house";
