@@ -1,5 +1,5 @@
 // npm test: everything set up, everything checked. Ends with one line: N passed, N failed.
-import { spawn, spawnSync } from "node:child_process";
+import { spawnSync } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -48,42 +48,18 @@ const node = (...args) =>
     env: { ...process.env, npm_config_loglevel: "error" },
   }).status === 0;
 
-/** As above, beside others: what it prints is shown when it is over. */
-const nodeBeside = (...args) =>
-  new Promise((done) => {
-    const child = spawn(process.execPath, args, {
-      cwd: ROOT,
-      stdio: ["ignore", "pipe", "pipe"],
-      env: { ...process.env, npm_config_loglevel: "error" },
-    });
-    const said = [];
-    for (const stream of [child.stdout, child.stderr]) stream.on("data", (chunk) => said.push(chunk));
-    child.on("close", (code) => {
-      process.stdout.write(Buffer.concat(said));
-      done(code === 0);
-    });
-  });
-
 const folder = mkdtempSync(join(tmpdir(), "kobbin-test-"));
 const launcher = createLauncher((name, code) => console.error(`${name} ended with ${code}`));
 let cluster;
 let code = 1;
 try {
-  await part("types, rules, imports, statements", async () => {
+  await part("types, rules, imports, statements", () => {
     const tsc = "node_modules/typescript/bin/tsc";
-    // types take one core for as long as all the rules take the other
-    const types = async () =>
-      count("types", (await nodeBeside(tsc, "-b")) && (await nodeBeside(tsc, "-p", "tsconfig.test.json")));
-    const rules = async () => {
-      count(
-        "lint",
-        await nodeBeside("node_modules/@biomejs/biome/bin/biome", "check", "--error-on-warnings", "."),
-      );
-      count("imports", await nodeBeside("tools/check-imports.mjs"));
-      count("lengths", await nodeBeside("tools/check-lengths.mjs"));
-      count("statements", await nodeBeside("tools/check-sql.mjs"));
-    };
-    await Promise.all([types(), rules()]);
+    count("types", node(tsc, "-b") && node(tsc, "-p", "tsconfig.test.json"));
+    count("lint", node("node_modules/@biomejs/biome/bin/biome", "check", "--error-on-warnings", "."));
+    count("imports", node("tools/check-imports.mjs"));
+    count("lengths", node("tools/check-lengths.mjs"));
+    count("statements", node("tools/check-sql.mjs"));
   });
   await part("build", async () => {
     await ensureBuilt();

@@ -113,6 +113,9 @@ test("words say whose hours they are, and why none count", () => {
   expect(words(bag([0, "out"], [1, "dry"]), 30)).toBe(
     "dry, all of the 168 h left that level 3 allows; what it was out is made up for",
   );
+  expect(words(bag([0, "out"], [1, "dry"], [30, "baked"]), 31)).toBe(
+    "dry, all of the 168 h left that level 3 allows",
+  );
 });
 
 test("the label of a bag goes before its level", () => {

@@ -86,6 +86,20 @@ test("of very many pictures of a board the oldest go", async () => {
     await v.put(`/api/boards/${boardId}/picture`, picture({ ...read, key: of(i) }));
   const status = async (i: number) => (await v.stream(`/api/boards/${boardId}/picture?key=${of(i)}`)).status;
   expect([await status(2), await status(3), await status(42)]).toEqual([204, 200, 200]);
+  // and of very many of a shop, whichever board they are of
+  const second = (await v.drop(strangerFiles(), { name: "Other" })).body as { boardId: string };
+  await server.owner.query(
+    `insert into board_picture (workshop_id, board_id, key, read_of, box, png, at)
+     select workshop_id, id, lpad(n::text, 64, '0'), '', '{0,0,1,1}', '', now() - interval '1 day'
+     from board, generate_series(1, 2000) as n where id = $1`,
+    [second.boardId],
+  );
+  await v.put(`/api/boards/${boardId}/picture`, picture({ ...read, key: of(50) }));
+  const { rows } = await server.owner.query<{ n: number }>(
+    "select count(*)::int as n from board_picture where workshop_id = (select workshop_id from board where id = $1)",
+    [boardId],
+  );
+  expect([rows[0]!.n, await status(50), await status(42)]).toEqual([2000, 200, 200]);
 });
 
 test("what two boards differ in is worked out once and asked for by each page; another reading is worked out anew", async () => {
