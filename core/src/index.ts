@@ -338,6 +338,7 @@ export {
   type PowerHazard,
 } from "./run/assemble/tests/first-power.ts";
 export { type FlowPlan, flowPlan } from "./run/assemble/tests/flow-asks.ts";
+export { type OutputPath, outputPath, pathRatings } from "./run/assemble/tests/output-path.ts";
 export {
   type SoonestPlan,
   type StartingItem,
@@ -716,13 +717,21 @@ export {
   type LineFit,
   type LinePoint,
   linesOf,
+  lineValue,
   lineWords,
   lineWrong,
   offWords,
   type PlannedLine,
   pointWords,
 } from "./testing/line-fit.ts";
-export { type LoadSaid, loadOf, loadWords, type OutputLoad, USUAL_SHARE } from "./testing/load.ts";
+export {
+  type LoadSaid,
+  loadOf,
+  loadWords,
+  type OutputLoad,
+  type OutputRating,
+  USUAL_SHARE,
+} from "./testing/load.ts";
 export {
   isolationText,
   loadText,

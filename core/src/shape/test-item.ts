@@ -24,6 +24,8 @@ export const TEST_UNITS = [
   "µH",
   "°C",
   "%",
+  "lx",
+  "klx",
   "pieces",
 ] as const;
 
@@ -57,6 +59,7 @@ export const pointShape = fields({
   worst: maybe(above),
   most: maybe(decimal),
   days: maybe(whole(1, 3650)),
+  form: maybe(oneOf("pieces")),
 });
 /** One item of a test plan. */
 export const testItemShape = fields({

@@ -1,4 +1,4 @@
-import { costOf, goodsOf, type Pick } from "./cover.ts";
+import { costOf, goodsOf, type Pick } from "./line/cover.ts";
 import type { OpenCase } from "./open-case.ts";
 import type { Problem } from "./problem.ts";
 import { evaluate, type Improver, type Solution } from "./solution.ts";

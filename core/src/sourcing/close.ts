@@ -1,4 +1,4 @@
-import { costOf, coverLine, coverTable, type Pick } from "./cover.ts";
+import { costOf, coverLine, coverTable, type Pick } from "./line/cover.ts";
 import type { OpenCase } from "./open-case.ts";
 import type { Problem, Source } from "./problem.ts";
 import { evaluate } from "./solution.ts";

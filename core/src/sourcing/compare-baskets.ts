@@ -1,5 +1,5 @@
 import { basketOf, bestBasket, better } from "./basket.ts";
-import { coverLine, type Pick } from "./cover.ts";
+import { coverLine, type Pick } from "./line/cover.ts";
 import type { Basket, Need } from "./need.ts";
 import type { Supplier } from "./offer.ts";
 import { QUICK_EFFORT } from "./optimum.ts";

@@ -1,5 +1,5 @@
 import { CaseTables, type CloseEffort, closeCase } from "./close.ts";
-import { coverLine, type Pick } from "./cover.ts";
+import { coverLine, type Pick } from "./line/cover.ts";
 import type { OpenCase } from "./open-case.ts";
 import type { Problem } from "./problem.ts";
 import { setsOfSuppliers } from "./sets.ts";

@@ -1,4 +1,4 @@
-import { coverLine, coverTable, type Pick } from "./cover.ts";
+import { coverLine, coverTable, type Pick } from "./line/cover.ts";
 import type { OpenCase } from "./open-case.ts";
 import type { Optimum } from "./optimum.ts";
 import type { Problem, ProblemLine, Source, Window } from "./problem.ts";

@@ -1,4 +1,5 @@
-import { bestFull, splitBound } from "./cover.ts";
+import { bestFull } from "./line/cover.ts";
+import { splitBound } from "./line/split-bound.ts";
 import { MAX_SUPPLIERS, type Problem, type ProblemLine } from "./problem.ts";
 
 /** Sets of suppliers to price, as bits, each with a bound under which none of its baskets is; the least first. */

@@ -1,4 +1,4 @@
-import { coverLine, goodsOf, type Pick } from "./cover.ts";
+import { coverLine, goodsOf, type Pick } from "./line/cover.ts";
 import type { Problem, ProblemLine, Source } from "./problem.ts";
 
 /** A basket in the search: a pick for each line, what it comes to at each supplier, and the total with fees. */

@@ -1,5 +1,6 @@
 import { between } from "./between.ts";
-import { bestFull, coverLine, goodsOf, type Pick, splitBound } from "./cover.ts";
+import { bestFull, coverLine, goodsOf, type Pick } from "./line/cover.ts";
+import { splitBound } from "./line/split-bound.ts";
 import type { OpenCase } from "./open-case.ts";
 import type { Problem, ProblemLine } from "./problem.ts";
 import { evaluate, type Improver, type Solution } from "./solution.ts";

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { fitLine, linesOf, lineWords, lineWrong, offWords } from "./line-fit.ts";
+import { fitLine, fitPieces, linesOf, lineValue, lineWords, lineWrong, offWords } from "./line-fit.ts";
 
 const points = (...list: [applied: number, reading: number][]) =>
   list.map(([applied, reading]) => ({ applied, reading }));
@@ -42,6 +42,43 @@ test("the least that an input stands is the least in volts, whichever way round 
     point: { of: "input", applied, unit: "V", most },
   });
   expect(linesOf([at("-5", "-12"), at("2", "9")])[0]!.most).toBe("9");
+});
+
+test("what is bent goes straight from point to point, in order of what is applied; what turns back could not be told from it", () => {
+  const bent = fitPieces(points([10, 300], [1000, 3900], [100, 2100]))!;
+  expect(lineWords(bent, "lx", "pieces")).toBe(
+    "straight from point to point: 300 is 10 lx, 2100 is 100 lx, 3900 is 1000 lx",
+  );
+  expect(lineWords(fitPieces(points([0, 3.2], [50, 1.1]))!, "°C", "V")).toBe(
+    "straight from point to point: 3.2 V is 0 °C, 1.1 V is 50 °C",
+  );
+  expect(fitPieces(points([10, 300], [100, 2100], [1000, 2000]))).toBeUndefined();
+  expect(fitPieces(points([10, 300], [100, 300], [1000, 2000]))).toBeUndefined();
+  expect(fitPieces(points([10, 300]))).toBeUndefined();
+  const at = (applied: string, form?: "pieces") => ({
+    name: applied,
+    unit: "V",
+    point: { of: "light", applied, unit: "lx", ...(form ? { form } : {}) },
+  });
+  // one point that says so speaks for the line; nothing can be off it, so nothing is missing
+  const [line] = linesOf([at("10"), at("100", "pieces"), at("1000")]);
+  expect(line!.form).toBe("pieces");
+  expect(lineWrong(line!)).toBeUndefined();
+  expect(lineWrong(linesOf([at("10", "pieces"), at("100")])[0]!)).toBeUndefined();
+  expect(lineWrong(linesOf([at("10", "pieces")])[0]!)?.isNone).toBe(true);
+});
+
+test("a value of a board is a constant where it is called after its line, however the name is spelt", () => {
+  const lines = [
+    { of: "Light  input", fit: fitLine(points([0.5, 512], [2.5, 2540]))! },
+    { of: "lamp", fit: fitPieces(points([10, 300], [100, 2100]))! },
+  ];
+  expect(lineValue("light input gain", lines)).toBe("0.000986193");
+  expect(lineValue(" Light input Offset", lines)).toBe("-0.00493097");
+  expect(lineValue("lamp points", lines)).toBe("300:10 2100:100");
+  // not what is called a little like it
+  for (const name of ["light input", "input gain", "lamp gain", "light input points", "gain"])
+    expect(lineValue(name, lines)).toBeUndefined();
 });
 
 test("what does not follow makes no line", () => {

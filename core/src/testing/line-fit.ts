@@ -13,10 +13,23 @@ export interface LinePoint {
   readonly most?: string;
   /** For so many days the line is taken to be true; where several say it, the least counts. */
   readonly days?: number;
+  /** What is read follows no straight line: constants are the points themselves. One point that says so speaks for its line. */
+  readonly form?: "pieces";
 }
 
+/** What is read follows what is applied straight from point to point: the points are the constants. */
+export interface PiecesFit {
+  readonly kind: "pieces";
+  /** By what is applied, ascending. */
+  readonly points: readonly { readonly applied: number; readonly reading: number }[];
+}
+
+/** What comes of the points of a line. */
+export type LineFit = StraightFit | PiecesFit;
+
 /** A straight line through what was read, turned round: what was applied = gain × what is read + offset. */
-export interface LineFit {
+export interface StraightFit {
+  readonly kind: "straight";
   readonly gain: number;
   readonly offset: number;
   /** Each point, and by how much the line misses what was applied there. */
@@ -37,7 +50,7 @@ export interface LineFit {
  */
 export function fitLine(
   points: readonly { readonly applied: number; readonly reading: number }[],
-): LineFit | undefined {
+): StraightFit | undefined {
   const n = points.length;
   const mean = (of: (p: (typeof points)[number]) => number) => points.reduce((a, p) => a + of(p), 0) / n;
   const [x, y] = [mean((p) => p.applied), mean((p) => p.reading)];
@@ -51,7 +64,29 @@ export function fitLine(
   const origin = y - slope * x;
   const fitted = points.map((p) => ({ ...p, off: (p.reading - origin) / slope - p.applied }));
   const off = fitted.map((p) => Math.abs(p.off));
-  return { gain: 1 / slope, offset: -origin / slope, points: fitted, worst: off.indexOf(Math.max(...off)) };
+  return {
+    kind: "straight",
+    gain: 1 / slope,
+    offset: -origin / slope,
+    points: fitted,
+    worst: off.indexOf(Math.max(...off)),
+  };
+}
+
+/**
+ * Constants of what follows no straight line: the points, between which it is taken to be straight.
+ *
+ * @returns undefined for fewer than two points, or where what is read turns back or stands still: it could not be told from it
+ */
+export function fitPieces(
+  points: readonly { readonly applied: number; readonly reading: number }[],
+): PiecesFit | undefined {
+  const sorted = [...points].sort((a, b) => a.applied - b.applied);
+  const steps = sorted.slice(1).map((p, i) => Math.sign(p.reading - sorted[i]!.reading));
+  const isSteady = steps.length > 0 && steps[0] !== 0 && steps.every((s) => s === steps[0]);
+  return isSteady
+    ? { kind: "pieces", points: sorted.map(({ applied, reading }) => ({ applied, reading })) }
+    : undefined;
 }
 
 /** A constant as it is written down: six digits, no power of ten. */
@@ -81,10 +116,36 @@ export function offWords(off: number, allowed?: string): string {
  *
  * @param unit of what is applied @param read unit of what is read; "pieces" are a bare number
  */
-export function lineWords({ gain, offset }: LineFit, unit: string, read: string): string {
+export function lineWords(fit: LineFit, unit: string, read: string): string {
+  if (fit.kind === "pieces") {
+    const of = read === "pieces" ? "" : ` ${read}`;
+    return `straight from point to point: ${fit.points.map((p) => `${constant(p.reading)}${of} is ${constant(p.applied)} ${unit}`).join(", ")}`;
+  }
+  const { gain, offset } = fit;
   const by = constant(Math.abs(offset));
   const rest = Number(by) === 0 ? "" : ` ${offset < 0 ? "−" : "+"} ${by}`;
   return `true ${unit} = ${constant(gain)} × ${read === "pieces" ? "what is read" : `read ${read}`}${rest}`;
+}
+
+/**
+ * What of a line is written into a board, by the name of a value: "light input gain", "light input offset", or
+ * "light input points" where it goes from point to point (what is read, a colon, what is true). In the units of the plan.
+ *
+ * @returns undefined where the name is of no such line
+ */
+export function lineValue(
+  name: string,
+  lines: readonly { readonly of: string; readonly fit: LineFit }[],
+): string | undefined {
+  const said = name.trim().replace(/\s+/g, " ").toLowerCase();
+  for (const { of, fit } of lines) {
+    const own = of.trim().replace(/\s+/g, " ").toLowerCase();
+    if (fit.kind === "pieces" && said === `${own} points`)
+      return fit.points.map((p) => `${constant(p.reading)}:${constant(p.applied)}`).join(" ");
+    if (fit.kind === "straight" && said === `${own} gain`) return constant(fit.gain);
+    if (fit.kind === "straight" && said === `${own} offset`) return constant(fit.offset);
+  }
+  return undefined;
 }
 
 /** The points of one line, as a plan has them. */
@@ -97,6 +158,8 @@ export interface PlannedLine<T> {
   readonly worst?: string;
   readonly most?: string;
   readonly days?: number;
+  /** Straight through all, or straight from point to point. */
+  readonly form: LineFit["kind"];
 }
 
 interface PointItem {
@@ -124,6 +187,7 @@ export function linesOf<T extends PointItem>(plan: readonly T[]): PlannedLine<T>
       ...(worst === undefined ? {} : { worst }),
       ...(most === undefined ? {} : { most }),
       ...(days.length === 0 ? {} : { days: Math.min(...days) }),
+      form: points.some((p) => p.form === "pieces") ? "pieces" : "straight",
     };
   });
 }
@@ -140,12 +204,12 @@ export function lineWrong(
   const apart = new Set(points.map((p) => Big(p.applied).toFixed())).size;
   if (apart < points.length) return none("a point is in it twice");
   if (apart < 2) return none("one point makes no line");
-  if (apart === 2)
+  if (apart === 2 && l.form === "straight")
     return {
       because: "two points lie on a line whatever they read: nothing is known of what is between them",
       isNone: false,
     };
-  return l.worst === undefined
+  return l.worst === undefined && l.form === "straight"
     ? { because: "how far off a point may lie is not said, so every line passes", isNone: false }
     : undefined;
 }

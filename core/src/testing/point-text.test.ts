@@ -29,7 +29,8 @@ test.each([
   ["230 V AC", "wrong"],
   ["70 F; 80 F", "wrong"],
   ["5 min", "wrong"],
-  ["100 lx", "wrong"],
+  ["100 cd", "wrong"],
+  ["100 lx; 1 klx", "100 1000 lx"],
   ["0.0000000001 V", "wrong"],
 ])("points typed as %s", (text, is) => {
   const read = readPoints(text);

@@ -1,5 +1,5 @@
 /** What a reading may be of, by its unit without a prefix; the empty one counts pieces. */
-export const BASE_UNITS = ["V", "A", "Ω", "F", "H", "Hz", "s", "W", "°C", "%", ""] as const;
+export const BASE_UNITS = ["V", "A", "Ω", "F", "H", "Hz", "s", "W", "lx", "°C", "%", ""] as const;
 export type BaseUnit = (typeof BASE_UNITS)[number];
 
 /** A unit as it is written on a meter: milliampere is `{ base: "A", power: -3 }`. */
@@ -55,6 +55,8 @@ const SPELT: Readonly<Record<string, BaseUnit>> = {
   w: "W",
   watt: "W",
   watts: "W",
+  lx: "lx",
+  lux: "lx",
   "°c": "°C",
   degc: "°C",
   celsius: "°C",

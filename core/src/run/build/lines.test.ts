@@ -41,6 +41,21 @@ test("a board's line stands by its last readings, and is true for so many days a
   expect(stand([...THREE, read("b", "1.15")]).stand).toBe("pass");
 });
 
+test("what is bent passes with its points as they are read, and fails where it turns back", () => {
+  const bent = PLAN.map((t) => ({ ...t, point: { ...t.point!, form: "pieces" as const } }));
+  const is = stand(THREE, bent);
+  expect(is).toMatchObject({ stand: "pass", until: "2027-01-02", fit: { kind: "pieces" } });
+  expect(is.fit!.points).toEqual([
+    { applied: 0, reading: 0.1 },
+    { applied: 1, reading: 1 },
+    { applied: 2, reading: 2.2 },
+  ]);
+  expect(stand([...THREE, read("b", "2.4")], bent)).toMatchObject({
+    stand: "fail",
+    off: { because: "what is read does not follow what is applied" },
+  });
+});
+
 test("the point that is farthest off fails, and the board with it; what was read anew did not pass at first", () => {
   const stands = standsOfUnit(PLAN, THREE, 1);
   expect(stands.map((s) => s.stand)).toEqual(["pass", "fail", "pass"]);

@@ -1,6 +1,7 @@
 import { later } from "../../day.ts";
 import {
   fitLine,
+  fitPieces,
   isTooFar,
   type LineFit,
   type LinePoint,
@@ -50,9 +51,11 @@ export function linesOfUnit<T extends PointItem>(
       );
       if (read.length < line.items.length)
         return { line, stand: last.some((t) => t?.verdict === "fail") ? "fail" : "open" };
-      const fit = fitLine(
-        line.items.map((t, i) => ({ applied: Number(t.point!.applied), reading: Number(read[i]!.value) })),
-      );
+      const points = line.items.map((t, i) => ({
+        applied: Number(t.point!.applied),
+        reading: Number(read[i]!.value),
+      }));
+      const fit = line.form === "pieces" ? fitPieces(points) : fitLine(points);
       const on = read
         .map((t) => t.on)
         .sort()
@@ -65,6 +68,8 @@ export function linesOfUnit<T extends PointItem>(
           stand: "fail",
           off: { item: line.items.at(-1)!, because: "what is read does not follow what is applied" },
         };
+      // the points themselves are the constants: none can be off
+      if (fit.kind === "pieces") return { line, fit, ...dated, stand: "pass" };
       const worst = fit.points[fit.worst]!;
       if (!isTooFar(worst.off, line.worst)) return { line, fit, ...dated, stand: "pass" };
       const item = line.items[fit.worst]!;

@@ -25,7 +25,11 @@ export interface FlowPlan {
 }
 
 /** Copper and board as ordered; the usual where nothing is chosen, and that is said. */
-function flowCopper(options: RunDocument["options"], board: RunBoard, assumed: Set<string>): FlowCopper {
+export function flowCopper(
+  options: RunDocument["options"],
+  board: RunBoard,
+  assumed: Set<string>,
+): FlowCopper {
   const um = Number.parseFloat(options.copper ?? "");
   const chosen = Number.parseFloat(options.thickness ?? "");
   const isCopper = um > 0;

@@ -1,5 +1,5 @@
 import type { Coverage, PinStand } from "@kobbin/core";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { DrawnBoard } from "../../../proof/DrawnBoard.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { Tab } from "../../../ui/Tab.tsx";
@@ -40,25 +40,7 @@ export function CoveragePicture({ coverage, lit }: { coverage: Coverage; lit: Re
         {(to) =>
           pins.map((p) => {
             const [x, y] = to([p.x, p.y]);
-            return (
-              <g key={p.name}>
-                {lit.has(p.name) && (
-                  <circle cx={x} cy={y} r="9" fill="none" stroke="var(--metal)" strokeWidth="3" />
-                )}
-                <circle cx={x} cy={y} r="4.2" fill="var(--sheet)" />
-                {p.stand === "never" ? (
-                  <path
-                    d={`M${x - 3} ${y - 3}l6 6M${x + 3} ${y - 3}l-6 6`}
-                    stroke={SHAPE.never.fill}
-                    strokeWidth="1.8"
-                  />
-                ) : p.stand === "implied" ? (
-                  <path d={`M${x} ${y - 3.4}a3.4 3.4 0 0 1 0 6.8z`} fill={SHAPE.implied.fill} />
-                ) : (
-                  <circle cx={x} cy={y} r="3.4" fill={SHAPE.tested.fill} />
-                )}
-              </g>
-            );
+            return <Pin key={p.name} x={x} y={y} stand={p.stand} isLit={lit.has(p.name)} />;
           })
         }
       </DrawnBoard>
@@ -72,6 +54,37 @@ export function CoveragePicture({ coverage, lit }: { coverage: Coverage; lit: Re
     </figure>
   );
 }
+
+/** A pin as the plan stands to it; drawn anew only where that is another. */
+const Pin = memo(function Pin({
+  x,
+  y,
+  stand,
+  isLit,
+}: {
+  x: number;
+  y: number;
+  stand: PinStand;
+  isLit: boolean;
+}) {
+  return (
+    <g>
+      {isLit && <circle cx={x} cy={y} r="9" fill="none" stroke="var(--metal)" strokeWidth="3" />}
+      <circle cx={x} cy={y} r="4.2" fill="var(--sheet)" />
+      {stand === "never" ? (
+        <path
+          d={`M${x - 3} ${y - 3}l6 6M${x + 3} ${y - 3}l-6 6`}
+          stroke={SHAPE.never.fill}
+          strokeWidth="1.8"
+        />
+      ) : stand === "implied" ? (
+        <path d={`M${x} ${y - 3.4}a3.4 3.4 0 0 1 0 6.8z`} fill={SHAPE.implied.fill} />
+      ) : (
+        <circle cx={x} cy={y} r="3.4" fill={SHAPE.tested.fill} />
+      )}
+    </g>
+  );
+});
 
 function Dot({ stand }: { stand: PinStand }) {
   return (

@@ -1,5 +1,6 @@
 import { besidesWords, comesOf, limitsOff, limitText, shapes, type TestItem } from "@kobbin/core";
 import { ArrowDown, ArrowUp } from "lucide-react";
+import { memo } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { Pick } from "../../../ui/Field.tsx";
 import { Kept } from "../../../ui/Kept.tsx";
@@ -8,16 +9,23 @@ import { useSay } from "../../../ui/toast/Toast.tsx";
 import { MoreFields } from "./MoreFields.tsx";
 import { changed, moved, replaced, STATES, typedPins, withLimit, without, withUnit } from "./testModel.ts";
 
-const NO_PLAN: readonly TestItem[] = [];
 type Keep = (tests: readonly TestItem[], words: string) => void;
+/** An item that is open, its place among all. */
+interface Opened {
+  readonly item: TestItem;
+  readonly n: number;
+  readonly of: number;
+  readonly plan: readonly TestItem[];
+  readonly onKeep: Keep;
+}
 
-/** One item of the plan as a line; opened, each of its fields is kept as it is left. */
-export function Item({
+/** One item of the plan as a line; opened, each of its fields is kept as it is left. Drawn anew only where it is another. */
+export const Item = memo(function Item({
   item: t,
   n,
   of,
   idle,
-  isOpen,
+  plan,
   onOpen,
   onPoint,
   onKeep,
@@ -26,11 +34,13 @@ export function Item({
   n: number;
   of: number;
   idle: string | undefined;
-  isOpen: boolean;
-  onOpen: (isOpen: boolean) => void;
+  /** All items, of the one that is open. */
+  plan: readonly TestItem[] | undefined;
+  onOpen: (id: string, isOpen: boolean) => void;
   onPoint: (id: string | undefined) => void;
   onKeep: Keep;
 }) {
+  const isOpen = plan !== undefined;
   const deaf = limitsOff(t);
   const places = [...t.drives, ...t.reads, ...t.through];
   return (
@@ -44,7 +54,7 @@ export function Item({
         type="button"
         aria-expanded={isOpen}
         className="grid w-full grid-cols-[2em_minmax(0,1.1fr)_minmax(0,1.5fr)_minmax(0,1fr)_7.5em_4.5em] items-baseline gap-x-3 text-left text-[14.5px] hover:bg-metal-soft max-lg:grid-cols-[2em_minmax(0,1fr)_minmax(0,1fr)]"
-        onClick={() => onOpen(!isOpen)}
+        onClick={() => onOpen(t.id, !isOpen)}
       >
         <span className="num text-ink-2">{n}</span>
         <b className="min-w-0 truncate">{t.name}</b>
@@ -63,16 +73,15 @@ export function Item({
       </button>
       {idle && <p className="pl-[2.6em] text-[14px] text-look">It exercises nothing: {idle}.</p>}
       {deaf && <p className="pl-[2.6em] text-[14px] text-look">It cannot judge a reading: {deaf}.</p>}
-      {isOpen && <Form item={t} n={n} of={of} onKeep={onKeep} />}
+      {plan && <Form item={t} n={n} of={of} plan={plan} onKeep={onKeep} />}
     </li>
   );
-}
+});
 
 /** Fields of an item. */
-function Form({ item: t, n, of, onKeep }: { item: TestItem; n: number; of: number; onKeep: Keep }) {
+function Form({ item: t, n, of, plan, onKeep }: Opened) {
   const { doc, isLocked } = useRun();
   const say = useSay();
-  const plan = doc.assembly.tests ?? NO_PLAN;
   const set = (more: Partial<TestItem>, what: string) =>
     onKeep(changed(plan, t.id, more), `${t.name}: ${what}`);
   const boards = doc.boards.length > 1 ? doc.boards.map((b) => b.name) : [];
@@ -164,15 +173,13 @@ function Form({ item: t, n, of, onKeep }: { item: TestItem; n: number; of: numbe
       </div>
       <MoreFields item={t} plan={plan} isLocked={isLocked} onKeep={onKeep} refuse={refuse} />
       {t.because && <p className="mt-1 text-[13.5px] text-ink-2">Limits: {t.because}.</p>}
-      {!isLocked && <Moves item={t} n={n} of={of} onKeep={onKeep} />}
+      {!isLocked && <Moves item={t} n={n} of={of} plan={plan} onKeep={onKeep} />}
     </fieldset>
   );
 }
 
 /** An item earlier, later, or gone. */
-function Moves({ item: t, n, of, onKeep }: { item: TestItem; n: number; of: number; onKeep: Keep }) {
-  const { doc } = useRun();
-  const plan = doc.assembly.tests ?? NO_PLAN;
+function Moves({ item: t, n, of, plan, onKeep }: Opened) {
   return (
     <span className="mt-1 flex items-center whitespace-nowrap">
       <button

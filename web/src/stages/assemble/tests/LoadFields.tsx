@@ -14,6 +14,7 @@ import {
 } from "@kobbin/core";
 import { Kept } from "../../../ui/Kept.tsx";
 import { said, typedNumber, written } from "../../../ui/text/format.ts";
+import { PathRatings } from "./PathRatings.tsx";
 
 /** With the shop's decimal mark in what has a unit; a pin keeps its point. */
 const marked = (text: string): string => text.replace(/\d+\.\d+(?= k?[VA]\b)/g, written);
@@ -96,6 +97,9 @@ export function LoadFields({
           }
         />
       </div>
+      {load && !isLocked && (
+        <PathRatings item={t} onTake={(ratings, what) => onSet({ ...load, ratings }, what)} />
+      )}
       {load && <LoadBar load={load} />}
     </div>
   );
@@ -131,7 +135,8 @@ function LoadBar({ load }: { load: OutputLoad }) {
         {load.ratings.map((r) => (
           <span
             key={r.what}
-            className="num absolute bottom-0 h-7 border-l border-ink pl-1 text-[12.5px] leading-4 text-ink-2"
+            // written to the side on which there is room
+            className={`num absolute bottom-0 h-7 border-ink text-[12.5px] leading-4 whitespace-nowrap text-ink-2 ${Number(r.amps) > 0.6 * top ? "-translate-x-full border-r pr-1" : "border-l pl-1"}`}
             style={{ left: at(r.amps) }}
           >
             {r.what}

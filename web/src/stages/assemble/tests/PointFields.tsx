@@ -1,4 +1,5 @@
 import { linesOf, lineWrong, readInUnit, readPoints, type TestItem } from "@kobbin/core";
+import { Pick } from "../../../ui/Field.tsx";
 import { Kept } from "../../../ui/Kept.tsx";
 import { said, written } from "../../../ui/text/format.ts";
 import { type LineChange, withLine, withPoints } from "./testModel.ts";
@@ -36,7 +37,9 @@ export function PointFields({
       }}
     />
   );
-  const wrong = point && lineWrong(linesOf(plan).find((l) => l.of === point.of)!);
+  const line = point && linesOf(plan).find((l) => l.of === point.of)!;
+  const isPieces = line?.form === "pieces";
+  const wrong = line && lineWrong(line);
   return (
     <>
       <div className="grid grid-cols-4 items-end gap-x-3 gap-y-2 max-lg:grid-cols-2">
@@ -62,7 +65,24 @@ export function PointFields({
           value={point?.of ?? ""}
           onSave={(v) => v !== "" && set({ of: v }, `constants of ${v}`)}
         />
-        {inUnit("worst", "Off the line at most", "0.01 V")}
+        {point && (
+          <Pick
+            label="Between the points"
+            value={isPieces ? "pieces" : "straight"}
+            disabled={isLocked}
+            options={[
+              ["straight", "one straight line"],
+              ["pieces", "point to point"],
+            ]}
+            onChange={(v) =>
+              set(
+                { form: v === "pieces" ? "pieces" : undefined },
+                v === "pieces" ? "straight from point to point" : "one straight line",
+              )
+            }
+          />
+        )}
+        {!isPieces && inUnit("worst", "Off the line at most", "0.01 V")}
         {inUnit("most", "Never apply more than", "3.3 V")}
         {point && (
           <Kept
@@ -81,6 +101,13 @@ export function PointFields({
           />
         )}
       </div>
+      {line && !wrong?.isNone && (
+        <p className="mt-1 text-[14px] text-ink-2">
+          Into a board it goes as{" "}
+          {isPieces ? `“${line.of} points”` : `“${line.of} gain” and “${line.of} offset”`}, where an image
+          asks for a value of that name.
+        </p>
+      )}
       {wrong && (
         <p className="mt-1 text-[14px] text-look">
           {wrong.isNone ? `No constants come of it: ${wrong.because}.` : `${said(wrong.because)}.`}

@@ -4,7 +4,6 @@ import { useRun } from "../../../run/runState.ts";
 import { count, said } from "../../../ui/text/format.ts";
 import { added } from "./testModel.ts";
 
-const NO_PLAN: readonly TestItem[] = [];
 const KIND = {
   lamp: "lamp",
   key: "key",
@@ -22,9 +21,14 @@ const KIND = {
 const SHOWN = 5;
 
 /** Items that the board itself suggests, measured on it; one at a time or all. */
-export function Suggested({ onKeep }: { onKeep: (tests: readonly TestItem[], words: string) => void }) {
+export function Suggested({
+  plan,
+  onKeep,
+}: {
+  plan: readonly TestItem[];
+  onKeep: (tests: readonly TestItem[], words: string) => void;
+}) {
   const { doc } = useRun();
-  const plan = doc.assembly.tests ?? NO_PLAN;
   // the plan and its coverage are painted first
   const later = useDeferredValue(doc);
   const list = useMemo(() => startingItems(later), [later]);

@@ -1,5 +1,5 @@
 import { type Coverage, coverageOf, proposedTests, type TestItem, unitOf } from "@kobbin/core";
-import { useDeferredValue, useMemo, useState } from "react";
+import { useCallback, useDeferredValue, useMemo, useRef, useState } from "react";
 import { useRun } from "../../../run/runState.ts";
 import { Button } from "../../../ui/Button.tsx";
 import { Empty } from "../../../ui/States.tsx";
@@ -14,21 +14,57 @@ import { added } from "./testModel.ts";
 const NO_PLAN: readonly TestItem[] = [];
 const NO_PINS: ReadonlySet<string> = new Set();
 
+/**
+ * The plan of a run, and how to keep another: what is pressed is painted at once, and the rest of the page, whose every figure
+ * follows, hears of it in the frame after.
+ */
+function usePlan() {
+  const { doc, change } = useRun();
+  const [ahead, setAhead] = useState<readonly TestItem[]>();
+  const now = useMemo(
+    () => (ahead === undefined ? doc : { ...doc, assembly: { ...doc.assembly, tests: ahead } }),
+    [doc, ahead],
+  );
+  const latest = useRef(change);
+  latest.current = change;
+  const keep = useCallback((tests: readonly TestItem[], words: string) => {
+    setAhead(tests);
+    afterPaint(() => {
+      latest.current({ assembly: { tests } } as never, words);
+      // pressed again meanwhile: that stays in front
+      setAhead((of) => (of === tests ? undefined : of));
+    });
+  }, []);
+  return { doc: now, plan: now.assembly.tests ?? NO_PLAN, keep };
+}
+
+/** Something done once the page has painted what it shows; a page that is not seen paints nothing, and does not wait for it. */
+function afterPaint(work: () => void): void {
+  let isDone = false;
+  const once = () => {
+    if (!isDone) work();
+    isDone = true;
+  };
+  requestAnimationFrame(() => setTimeout(once));
+  setTimeout(once, 100);
+}
+
 /** What is tried on every one, what that says of each joint, painted on the board, and which further item would say most. */
 export function TestsFace() {
-  const { doc, change, isLocked } = useRun();
-  const plan = doc.assembly.tests ?? NO_PLAN;
+  const { isLocked } = useRun();
+  const { doc, plan, keep } = usePlan();
   const coverage = useMemo(() => coverageOf(doc), [doc]);
   const [pointed, setPointed] = useState<string>();
   const { open, setOpen, close } = useOneOpen();
+  const openOne = useCallback((id: string, is: boolean) => (is ? setOpen(id) : close(id)), [setOpen, close]);
   const add = () => {
     const next = added(plan, {});
     keep(next, "An item of the test plan added");
     setOpen(next.at(-1)!.id);
   };
-  const keep = (tests: readonly TestItem[], words: string) => change({ assembly: { tests } } as never, words);
   const item = plan.find((t) => t.id === pointed);
   const lit = useMemo(() => (item && coverage ? litBy(item, coverage) : NO_PINS), [item, coverage]);
+  const idle = useMemo(() => new Map(coverage?.idle.map((x) => [x.id, x.because])), [coverage]);
   return (
     <section aria-label="The test plan">
       {coverage ? (
@@ -37,8 +73,8 @@ export function TestsFace() {
           <Says coverage={coverage} plan={plan} />
           {!isLocked && (
             <div className="col-span-full grid grid-cols-2 gap-x-8 max-lg:grid-cols-1">
-              <Most coverage={coverage} onKeep={keep} />
-              <Suggested onKeep={keep} />
+              <Most coverage={coverage} plan={plan} onKeep={keep} />
+              <Suggested plan={plan} onKeep={keep} />
             </div>
           )}
         </div>
@@ -55,9 +91,9 @@ export function TestsFace() {
             item={t}
             n={i + 1}
             of={plan.length}
-            idle={coverage?.idle.find((x) => x.id === t.id)?.because}
-            isOpen={open === t.id}
-            onOpen={(is) => (is ? setOpen(t.id) : close(t.id))}
+            idle={idle.get(t.id)}
+            plan={open === t.id ? plan : undefined}
+            onOpen={openOne}
             onPoint={setPointed}
             onKeep={keep}
           />
@@ -128,13 +164,14 @@ function Says({ coverage: c, plan }: { coverage: Coverage; plan: readonly TestIt
 /** Nets that nobody tests, the ones that say most first. */
 function Most({
   coverage: c,
+  plan,
   onKeep,
 }: {
   coverage: Coverage;
+  plan: readonly TestItem[];
   onKeep: (tests: readonly TestItem[], words: string) => void;
 }) {
   const { doc } = useRun();
-  const plan = doc.assembly.tests ?? NO_PLAN;
   const later = useDeferredValue(useMemo(() => ({ doc, c }), [doc, c]));
   const list = useMemo(() => proposedTests(later.doc, later.c), [later]);
   if (list.length === 0) return null;

@@ -96,7 +96,7 @@ export const withLoad = ({ load: _, ...rest }: TestItem, load: TestItem["load"])
   load === undefined ? rest : { ...rest, load };
 type Point = NonNullable<TestItem["point"]>;
 /** What is said of a line as a whole; undefined takes it away. */
-export type LineChange = { readonly [K in "of" | "worst" | "most" | "days"]?: Point[K] | undefined };
+export type LineChange = { readonly [K in "of" | "worst" | "most" | "days" | "form"]?: Point[K] | undefined };
 
 const pointName = (of: string, { applied, unit }: Pick<Point, "applied" | "unit">) =>
   `${of} at ${applied} ${unit}`.slice(0, 120);

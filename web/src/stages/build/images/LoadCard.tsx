@@ -83,10 +83,12 @@ export function LoadCard({
           {given.map((v) => (
             <Field
               key={v.name}
-              label={`${v.name} of this one`}
+              label={
+                load.given(v.name).isConstant ? `${v.name}, as it was worked out` : `${v.name} of this one`
+              }
               className="w-48 [&_input]:min-h-11 [&_input]:text-[17px]"
               maxLength={300}
-              value={draft.given[v.name] ?? ""}
+              value={load.given(v.name).text}
               onChange={(e) => change({ given: { ...draft.given, [v.name]: e.target.value } })}
             />
           ))}

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import type { Fits, ImageLoad, ProgramImage, RunAssembly } from "@kobbin/core";
-import { bySocket, leftToDo, loadOf, loadPieces, loadsOf, went } from "./loadModel.ts";
+import { bySocket, givenValue, leftToDo, loadOf, loadPieces, loadsOf, went } from "./loadModel.ts";
 
 const image = (id: string, at: string, more: Partial<ProgramImage> = {}) =>
   ({ id, at, name: id, version: "1", expect: "", values: [], ...more }) as ProgramImage;
@@ -69,4 +69,14 @@ test("the last go counts; what is not wiped is told, and the socket that wears",
     { socket: 1, wrong: 0, of: 2 },
     { socket: 3, wrong: 0, of: 1 },
   ]);
+});
+
+test("a constant fills the value of its name until somebody types another, or nothing", () => {
+  const fit = { kind: "straight", gain: 0.5, offset: -0.5, points: [], worst: 0 } as const;
+  const lines = [{ of: "probe", fit }];
+  expect(givenValue("probe gain", undefined, lines)).toEqual({ text: "0.5", isConstant: true });
+  expect(givenValue("probe gain", "0.5", lines).isConstant).toBe(true);
+  expect(givenValue("probe gain", "0.6", lines)).toEqual({ text: "0.6", isConstant: false });
+  expect(givenValue("probe gain", "", lines)).toEqual({ text: "", isConstant: false });
+  expect(givenValue("number", undefined, lines)).toEqual({ text: "", isConstant: false });
 });

@@ -3,6 +3,7 @@ import {
   type Fits,
   type ImageLoad,
   imagesAt,
+  lineValue,
   type Piece,
   type ProgramImage,
   type RunAssembly,
@@ -83,4 +84,18 @@ export function leftToDo(
       l?.isRight && l.wipedOn === undefined && i.values.some((v) => v.isWiped) ? [l] : [],
     ),
   };
+}
+
+/**
+ * What a value of a board is given: as somebody typed it, else the constant of its line that is called so; emptied it stays empty.
+ *
+ * @param constants of the lines of this board that stand
+ */
+export function givenValue(
+  name: string,
+  typed: string | undefined,
+  constants: Parameters<typeof lineValue>[1],
+): { readonly text: string; readonly isConstant: boolean } {
+  const own = lineValue(name, constants);
+  return { text: typed ?? own ?? "", isConstant: own !== undefined && (typed ?? own) === own };
 }

@@ -1,12 +1,12 @@
-import { type ImageLoad, imageFits, type ProgramImage } from "@kobbin/core";
-import { useState } from "react";
+import { type ImageLoad, imageFits, linesOfUnit, type ProgramImage } from "@kobbin/core";
+import { useMemo, useState } from "react";
 import { addLoad, removeLoad } from "../../../resources/record.ts";
 import { effectiveRevision } from "../../../run/learn/effectiveRevision.ts";
 import { useRun } from "../../../run/runState.ts";
 import { todayIso } from "../../../ui/text/dates.ts";
 import { useSay, useSayError } from "../../../ui/toast/Toast.tsx";
 import { useKnownWrong } from "../units/KnownWrong.tsx";
-import { loadsOf, type Went, went } from "./loadModel.ts";
+import { givenValue, loadsOf, type Went, went } from "./loadModel.ts";
 
 /** What is typed at a load before it is kept. */
 interface Draft {
@@ -28,6 +28,15 @@ export function useLoad(image: ProgramImage | undefined, unit: number) {
   const now: Draft = draft.key === key ? draft : { ...NOTHING, socket: draft.socket };
   const change = (more: Partial<Draft>) => setDraft({ ...now, ...more, key });
   const loads: readonly ImageLoad[] = image ? loadsOf(record.loads, unit, image.id) : [];
+  // constants of this board that stand, where a value is called after them
+  const constants = useMemo(
+    () =>
+      linesOfUnit(doc.assembly.tests ?? [], record.tries ?? [], unit).flatMap((l) =>
+        l.fit && l.stand === "pass" ? [{ of: l.line.of, fit: l.fit }] : [],
+      ),
+    [doc.assembly.tests, record.tries, unit],
+  );
+  const given = (name: string) => givenValue(name, now.given[name], constants);
   const effective = effectiveRevision(doc.revision, errata, id, unit);
   const fits = image && imageFits(image, doc.revision, effective);
   /** Keeps a go; says why where it is none, or went wrong. */
@@ -46,7 +55,10 @@ export function useLoad(image: ProgramImage | undefined, unit: number) {
       isRight: isSaidRight,
       said: now.said,
       given: Object.fromEntries(
-        image.values.flatMap((v) => (!v.isWiped && now.given[v.name] ? [[v.name, now.given[v.name]!]] : [])),
+        image.values.flatMap((v) => {
+          const { text } = given(v.name);
+          return !v.isWiped && text ? [[v.name, text]] : [];
+        }),
       ),
       ...(Number.isInteger(socket) && socket >= 1 && socket <= 100 ? { socket } : {}),
     }).catch(sayError);
@@ -58,7 +70,7 @@ export function useLoad(image: ProgramImage | undefined, unit: number) {
     const last = loads.at(-1);
     if (last) removeLoad(id, last.id).catch(sayError);
   };
-  return { image, unit, draft: now, change, loads, fits, answer, takeBack };
+  return { image, unit, draft: now, change, given, loads, fits, answer, takeBack };
 }
 
 export type Loading = ReturnType<typeof useLoad>;

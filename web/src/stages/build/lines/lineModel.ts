@@ -6,7 +6,8 @@ const WORDS = 18;
 
 /** Where the points of a line are drawn: across by what is applied, up and down by how far they are off. */
 export function graphOf({ line, fit }: UnitLine<TestItem>, wide: number) {
-  if (!fit) return undefined;
+  // from point to point there is nothing to be off
+  if (fit?.kind !== "straight") return undefined;
   const applied = fit.points.map((p) => p.applied);
   const [lo, hi] = [Math.min(...applied), Math.max(...applied)];
   const allowed = line.worst === undefined ? undefined : Number(line.worst);
@@ -34,6 +35,8 @@ export function graphOf({ line, fit }: UnitLine<TestItem>, wide: number) {
 export function standWords({ line, fit, stand, off }: UnitLine<TestItem>): string {
   if (off) return off.because;
   if (!fit) return stand === "fail" ? "a point fails" : "not every point is read";
+  if (fit.kind === "pieces")
+    return `${line.items.length} points, straight between them; beyond them nothing is known`;
   const far = `${offWords(fit.points[fit.worst]!.off, line.worst)} ${line.unit}`;
   return line.items.length === 2
     ? "two points: nothing is known of what is between them"

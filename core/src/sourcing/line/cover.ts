@@ -1,4 +1,5 @@
-import type { ProblemLine, Source } from "./problem.ts";
+import type { ProblemLine, Source } from "../problem.ts";
+import { splitBound, splitters } from "./split-bound.ts";
 
 /** What is bought of one line: source by source with its quantity. */
 export type Pick = readonly { readonly source: Source; readonly qty: number }[];
@@ -15,43 +16,6 @@ export const goodsOf = (source: Source, qty: number): number => qty * priceOf(so
 
 /** Goods value of a pick. */
 export const costOf = (pick: Pick): number => pick.reduce((sum, b) => sum + goodsOf(b.source, b.qty), 0);
-
-/**
- * Lower bound of covering a line in part from several of its sources: the need filled fractionally, cheapest weighted
- * price first, each source up to what it can give in part. Infinite where that does not reach.
- *
- * @param weight of each supplier's prices
- */
-export function splitBound(line: ProblemLine, open: number, weight: ArrayLike<number>): number {
-  let rest = line.need;
-  let cost = 0;
-  let last = -1;
-  const { sources } = line;
-  let parts = 0;
-  for (const s of sources) if (open & (1 << s.supplier) && s.mostPartial > 0) parts++;
-  if (parts < 2) return Number.POSITIVE_INFINITY;
-  // few sources: the next cheapest is looked for anew each time
-  const taken = new Uint8Array(sources.length);
-  while (rest > 0) {
-    last = -1;
-    let least = Number.POSITIVE_INFINITY;
-    for (let i = 0; i < sources.length; i++) {
-      const s = sources[i]!;
-      if (taken[i] || s.mostPartial === 0 || !(open & (1 << s.supplier))) continue;
-      const p = s.leastPartial * weight[s.supplier]!;
-      if (p < least) {
-        least = p;
-        last = i;
-      }
-    }
-    if (last < 0) return Number.POSITIVE_INFINITY;
-    taken[last] = 1;
-    const q = Math.min(rest, sources[last]!.mostPartial);
-    cost += q * least;
-    rest -= q;
-  }
-  return cost;
-}
 
 /** The cheapest single source, weighted. */
 export function bestFull(
@@ -101,12 +65,13 @@ export function coverLine(
       pick: one.source ? [{ source: one.source, qty: one.source.fullQty }] : undefined,
       isExact: false,
     };
-  const table = coverTable(
-    line.need,
-    line.sources.filter((s) => open & (1 << s.supplier)),
-    weight,
-    SCRATCH,
-  );
+  const openOnes = line.sources.filter((s) => open & (1 << s.supplier));
+  const could = splitters(line.need, openOnes, weight, one.cost);
+  if (one.source && could.length < 2)
+    return { cost: one.cost, pick: [{ source: one.source, qty: one.source.fullQty }], isExact: true };
+  // the one that is best alone stays among them: where nothing is cheaper it is what the table finds
+  const sources = openOnes.filter((s) => s === one.source || could.includes(s));
+  const table = coverTable(line.need, sources, weight, SCRATCH);
   const cost = table.cost[line.need]!;
   if (cost === Number.POSITIVE_INFINITY) return undefined;
   return { cost, pick: table.pick(line.need), isExact: true };
