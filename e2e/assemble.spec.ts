@@ -280,6 +280,15 @@ test("a test plan says what a pass says nothing about: raised by what is propose
   await items.getByLabel("As an output it drives").fill("24 V DC, 48 W");
   await items.getByLabel("As an output it drives").press("Enter");
   await expect(items).toContainText("no label may state a load");
+  // its own copper is followed from contact to part, and taken as what carries it
+  await items.getByRole("button", { name: "What do copper and contacts carry?" }).press("Enter");
+  const carry = items.getByRole("list", { name: "What copper and contacts carry" });
+  await expect(carry).toContainText(/copper J4\.1 to U1: 0\.\d+ A, 10 K warmer at its weakest place/);
+  await items.getByRole("button", { name: "Take it into its path" }).press("Enter");
+  await expect(items.getByLabel("In its path, and what each carries")).toHaveValue(
+    /^copper J4\.1 to U1: 0\.\d+ A$/,
+  );
+  await expect(items).toContainText("More is planned than it carries.");
   await items.getByLabel("In its path, and what each carries").fill("U3 3 A; J3: 2,5 A");
   await items.getByLabel("In its path, and what each carries").press("Enter");
   await expect(items).toContainText("Allowed 2 A: 80 % of J3’s 2.5 A, 1 × what is planned.");

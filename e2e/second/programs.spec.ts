@@ -23,7 +23,7 @@ test("images are listed with their revisions, one that is refused stops the rele
   await keep(/^What the tool says/, "verified");
   await keep(/^What is run/, "load --psk=attic1234 watch.bin");
   await keep(/^Contacts/, "J4.1 = red\nJ4.2 = black");
-  await keep(/^Given to each board/, "number; network key (wiped)");
+  await keep(/^Given to each board/, "number; Light points; network key (wiped)");
   await watch.getByLabel("File of watch").setInputFiles({
     name: "watch.bin",
     mimeType: "application/octet-stream",
@@ -50,7 +50,27 @@ test("images are listed with their revisions, one that is refused stops the rele
   const command = async () =>
     (await ask<Kept>(page, "GET", `/api/runs/${run}`)).document.assembly.images.map((i) => i.command);
   await expect.poll(command).toEqual(["load watch.bin"]);
+  // what a value is called after is calibrated from point to point
+  const points = ["10", "100"].map((applied) => ({
+    ...{
+      id: `p${applied}`,
+      name: `light at ${applied} lx`,
+      state: "powered",
+      unit: "V",
+      minutes: 0.2,
+      expect: "",
+    },
+    ...{ drives: [], reads: ["J4.1"], through: [] },
+    point: { of: "light", applied, unit: "lx", form: "pieces" },
+  }));
+  const { version } = await ask<{ version: number }>(page, "GET", `/api/runs/${run}`);
+  await ask(page, "PATCH", `/api/runs/${run}`, { version, assembly: { tests: points } });
   await ask(page, "POST", `/api/runs/${run}/release`);
+  for (const [item, value] of [
+    ["p10", "0.3"],
+    ["p100", "2.1"],
+  ])
+    await ask(page, "POST", `/api/runs/${run}/tries`, { unit: 1, item, value, on: "2026-11-30", words: "" });
   // at the bench: one image, one key; what the tool says speaks against whoever is in a hurry
   const step = (await stepOf(page, run))!;
   await page.goto(`/runs/${run}/build?view=hands&unit=1&step=${step}`);
@@ -59,6 +79,7 @@ test("images are listed with their revisions, one that is refused stops the rele
   await expect(bench.getByRole("table", { name: "How it is joined" })).toContainText("J4.1");
   await expect(bench.getByRole("status").first()).toHaveText("0 of 1 loaded");
   await bench.getByLabel("number of this one").fill("0042");
+  await expect(bench.getByLabel("Light points, as it was worked out")).toHaveValue("0.3:10 2.1:100");
   await bench.getByLabel("Socket").fill("2");
   await bench.getByLabel(/^It should say/).fill("timeout at 0x40");
   await bench.getByLabel(/^It should say/).press("Enter");
@@ -75,6 +96,7 @@ test("images are listed with their revisions, one that is refused stops the rele
   const loaded = passport.getByRole("table", { name: "What is loaded" });
   await expect(loaded).toContainText("loaded, at the second go");
   await expect(loaded).toContainText("0042");
+  await expect(loaded).toContainText("0.3:10 2.1:100");
   await expect(passport).toContainText("not to be shipped like this");
   await loaded.getByRole("button", { name: "watch: it is wiped" }).press("Enter");
   await expect(loaded.getByRole("button", { name: "watch: not wiped after all" })).toContainText("wiped on");
