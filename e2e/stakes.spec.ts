@@ -1,4 +1,4 @@
-import { demoRun, expect, expectAccessible, expectSaid, pressRelease, stage, test } from "./kit.ts";
+import { ask, demoRun, expect, expectAccessible, expectSaid, pressRelease, stage, test } from "./kit.ts";
 
 test("what is open stands by what it costs not to look; a check that is closed takes its share with it", async ({
   page,
@@ -77,4 +77,59 @@ test("what is open stands by what it costs not to look; a check that is closed t
   await page.getByRole("button", { name: "Take the release back" }).click();
   await expectSaid(page, "The release is taken back; the run can be changed again");
   await expect(page.getByRole("button", { name: "Release and pack" })).toBeEnabled();
+});
+
+test("what can be known without the files is typed unseen, by keys; what differs is told until one of the two is put right", async ({
+  page,
+}) => {
+  const run = await demoRun(page, "Kiln Watch", "typed again", 12, "release");
+  const fold = page.getByRole("button", { name: /^Typed again, unseen/ });
+  await expect(fold).toContainText("nobody has");
+  await fold.press("Enter");
+  await page.getByRole("button", { name: "Type them" }).press("Enter");
+  const frame = page
+    .getByRole("region", { name: "Typed again, unseen" })
+    .and(page.locator("[data-busy-hands]"));
+  await expect(frame.getByRole("heading")).toHaveText("the longer side");
+  const typed: Readonly<Record<string, string>> = {
+    "the longer side": "78",
+    "the shorter side": "2.126 in",
+    "how many copper layers it has": "4",
+    "which revision this is": "rev. b",
+    "how many good ones are wanted": "20",
+  };
+  await page.keyboard.type("about 78");
+  await page.keyboard.press("Enter");
+  await expect(frame.getByRole("status")).toContainText("“about” is no length");
+  await expectAccessible(page);
+  for (;;) {
+    const what = await frame
+      .getByRole("heading")
+      .or(frame.getByText(/ typed\. Now they are held/))
+      .textContent();
+    if (/ typed\. Now/.test(what!)) break;
+    const field = frame.getByRole("textbox");
+    await expect(field).toBeFocused();
+    const text = typed[what!];
+    if (text) {
+      await field.fill(text);
+      await field.press("Enter");
+    } else await field.press("PageDown");
+    await expect(frame.getByText(what!, { exact: true })).toHaveCount(0);
+  }
+  await page.keyboard.press("Enter");
+  await expect(fold).toContainText("2 of 5 differ");
+  const rows = page.getByRole("table", { name: /^Typed unseen/ }).getByRole("row");
+  await expect(rows.nth(1)).toContainText("how many copper layers it has42");
+  const look = page.getByRole("region", { name: "To look at" });
+  await expect(look).toContainText(
+    "Typed without looking, how many good ones are wanted: 20; the run goes by 12.",
+  );
+  // it was the run that was wrong: the answer stands, and is held against what it goes by now
+  const { version } = await ask<{ version: number }>(page, "GET", `/api/runs/${run}`);
+  await ask(page, "PATCH", `/api/runs/${run}`, { version, goodBoards: 20 });
+  await page.reload();
+  await expect(fold).toContainText("1 of 5 differ");
+  await expect(look).not.toContainText("how many good ones");
+  await expectAccessible(page);
 });

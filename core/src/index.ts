@@ -475,6 +475,7 @@ export {
   SOURCE_CLASSES,
   type SourceClass,
   type TestItem,
+  type TypedAgain,
   toRunDocument,
   type Variant,
 } from "./run/document/document.ts";
@@ -592,12 +593,18 @@ export {
   looksOf,
   READ_MM,
 } from "./run/receive/measured.ts";
-export { type MeasurePoint, measurePoints } from "./run/receive/points.ts";
-export { type Reading, readReading } from "./run/receive/reading.ts";
 export { escapeOf, sampleSize } from "./run/receive/sample.ts";
 export { countByWeight, type Weighed } from "./run/receive/weigh.ts";
 export { openQuestions } from "./run/release/rights-notes.ts";
 export { type AtStake, stakesOf, worthMostIn } from "./run/release/stakes.ts";
+export {
+  type AgainJudged,
+  type AskedAgain,
+  againWrong,
+  askedAgain,
+  judgeAgain,
+  typedAgain,
+} from "./run/release/typed-again.ts";
 export { basketKey, rollUp } from "./run/roll-up.ts";
 // everything about one run
 export { type SheetBoard, sheetBoards, wantedOf } from "./run/sheet/guests.ts";
@@ -606,6 +613,8 @@ export { partsOfRun, withoutParts } from "./run/sheet/sheet-parts.ts";
 export { scarcityOf } from "./run/source/scarcity.ts";
 export { daysBetween, FRESH_DAYS } from "./run/source/source-notes.ts";
 export { isBeingRead } from "./run/stage/being-read.ts";
+export { type MeasurePoint, measurePoints } from "./run/stage/calliper-points.ts";
+export { type Reading, readReading } from "./run/stage/calliper-reading.ts";
 export type { Effect, HouseEffect, WhatIf } from "./run/stage/effect.ts";
 export { type FitStanding, judgeFits } from "./run/stage/fits.ts";
 export { judgeLessons, type LearnFrom, type LessonStanding, learnBoard } from "./run/stage/lessons.ts";

@@ -130,6 +130,7 @@ const CHOICES = {
   steps: shaped<OrderOfSteps>(CHOICE_FIELDS.choices.steps.shape),
   price: shaped<RunChoices["price"] & object>(CHOICE_FIELDS.choices.price.shape).nullable(),
   first: id().nullable(),
+  again: shaped<RunChoices["again"] & object>(CHOICE_FIELDS.choices.again.shape).nullable(),
   accepted: mapOf<string>(shapes.text(2000), 5000),
 } satisfies Record<keyof typeof CHOICE_FIELDS.choices, yup.AnySchema>;
 

@@ -140,6 +140,11 @@ export const CHOICE_FIELDS = {
     },
     price: { shape: fields(pricingFields(0)), words: "price", isWhole: true },
     first: { shape: text(60), words: "first article" },
+    again: {
+      shape: fields({ on: text(10), said: list(fields({ key: text(120, 1), text: text(60, 1) }), 60) }),
+      words: "what was typed again",
+      isWhole: true,
+    },
     accepted: { shape: mapOf(text(2000), 5000), words: "accepted" },
   },
 } as const satisfies Record<string, Record<string, ChoiceField>>;

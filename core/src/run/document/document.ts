@@ -296,6 +296,13 @@ export interface OrderOfSteps {
   readonly afterTest?: readonly string[];
 }
 
+/** What somebody typed without seeing the files: the day, and each answer as it was typed. */
+export interface TypedAgain {
+  /** ISO day. */
+  readonly on: string;
+  readonly said: readonly { readonly key: string; readonly text: string }[];
+}
+
 export interface RunChoices {
   /** Supplier ids of the chosen basket, sorted; empty or absent: the best one. */
   readonly basket?: readonly string[];
@@ -323,6 +330,8 @@ export interface RunChoices {
   readonly use?: "sold" | "private";
   /** Boards its sheets have beyond those that are to be started: left bare, or started with them. */
   readonly overrun?: "bare" | "start";
+  /** What somebody typed without seeing the files, to be held against them. */
+  readonly again?: TypedAgain;
   /** Note key → reason. */
   readonly accepted?: Readonly<Record<string, string>>;
 }

@@ -3,9 +3,9 @@ import type { FitRow } from "../../fit/row.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { BoardMeasured, RunRecord } from "../document/record.ts";
 import { madeMeasure } from "../made-up.fixture.ts";
+import { measurePoints } from "../stage/calliper-points.ts";
 import { twoSided } from "../two-sided.fixture.ts";
 import { judgeLot } from "./measured.ts";
-import { measurePoints } from "./points.ts";
 
 // corner at (10, 20): places are remembered from there
 const measure = {

@@ -4,9 +4,9 @@ import { judgeRow, type Made } from "../../fit/sheet.ts";
 import { boardFor, boardKey, type RunBoard } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
 import type { BoardMeasured, RunRecord } from "../document/record.ts";
+import { type MeasurePoint, measurePoints, spotOf } from "../stage/calliper-points.ts";
 import { madeAtHouse } from "../stage/fits.ts";
 import type { RunResult } from "../stage/result.ts";
-import { type MeasurePoint, measurePoints, spotOf } from "./points.ts";
 import { sampleSize } from "./sample.ts";
 
 /** What a calliper reads is right to this, ± mm. */

@@ -37,6 +37,7 @@ const at = (lose: Loss, minutes: number, sure?: Sureness): Stake => ({
 const STAKES: readonly (readonly [RegExp, Stake])[] = [
   [/^footprint-|^pads-without|^part-without|^pin-count/, at("built", 10)],
   [/^learned .* (unknown|ask|not-there)$/, at("built", 10, "unknown")],
+  [/^again /, at("boards", 3)],
   [/^right-questions/, at("built", 30, "unknown")],
   [/^(fit|meet|power|floats|decoupling|lesson|learned|erratum|right)/, at("built", 10)],
   [/^body-/, at("boards", 10)],

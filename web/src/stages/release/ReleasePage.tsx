@@ -9,6 +9,7 @@ import { Button } from "../../ui/Button.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { count, money } from "../../ui/text/format.ts";
 import { useSay, useSayError } from "../../ui/toast/Toast.tsx";
+import { Again } from "./Again.tsx";
 import { LeftOpen } from "./LeftOpen.tsx";
 import { Rights } from "./Rights.tsx";
 import { Stake } from "./Stake.tsx";
@@ -40,6 +41,7 @@ export function ReleasePage() {
         <Group key={g.title} {...g} order={order} most={most} />
       ))}
       <div className="mb-6">
+        <Again />
         <Rights />
       </div>
       {accepted.length > 0 && (

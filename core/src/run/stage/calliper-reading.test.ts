@@ -1,5 +1,5 @@
 import { expect, test } from "@jest/globals";
-import { readReading } from "./reading.ts";
+import { readReading } from "./calliper-reading.ts";
 
 test.each<[string, number, readonly number[] | "wrong" | "doubt"]>([
   ["1.58", 1.6, [1.58]],
