@@ -51,7 +51,23 @@ test("bags are labelled, counted by keys and scanner, traced, and pick their own
   const printed = () => page.evaluate(() => (window as { printed?: string }).printed);
   const run = await releasedDemoRun(page, "Kiln Watch", "in bags", 8, "receive");
   const parcel = page.getByRole("article").filter({ hasText: "TB-LV33-223" });
-  await parcel.getByRole("button", { name: "All of it came" }).click();
+  // a chip that must not lie in the air: some of it in cut tape, with the date on its bag
+  const wet = page.getByRole("listitem").filter({ hasText: "TB-TK31-SO8" });
+  await wet.getByRole("button", { name: /^Count / }).press("Enter");
+  await wet.getByText("by the length of its strips").click();
+  await wet.getByLabel("Strips, mm").fill("2,4 cm + 16");
+  await wet.getByLabel("Spacing, mm").fill("8");
+  await wet.getByLabel("Empty pockets").fill("1");
+  await expect(wet).toContainText("4 ± 0");
+  await wet.getByRole("button", { name: "take 4" }).press("Enter");
+  await expect(wet.getByLabel("Counted", { exact: true })).toHaveValue("4");
+  await wet.getByLabel("Date code, since a bag that was sealed long ago is no dry bag").fill("1226");
+  await expect(wet).toContainText("week 26 of 2012");
+  await expect(wet).toContainText("unless it is week 12 of 2026");
+  await wet.getByRole("button", { name: "It came", exact: true }).press("Enter");
+  await expect(wet).toContainText(/^.*4 of \d+/);
+  await expectAccessible(page);
+  await parcel.getByRole("button", { name: /^(All of it|The rest) came$/ }).click();
   await parcel.getByRole("button", { name: /^print \d+ labels$/ }).click();
   await expect.poll(printed).toMatch(/B\d{4}-[0-9A-Z]TB-LV33-223\d+ on .*U4/);
   // other journeys have bags of the same parts in this shop
@@ -68,6 +84,11 @@ test("bags are labelled, counted by keys and scanner, traced, and pick their own
   await page.goto("/shelf");
   const code = (l: Bag) =>
     page.getByText(new RegExp(`^B${String(l.number).padStart(4, "0")}-.$`)).textContent();
+  const dated = page.getByRole("row", { name: /TB-TK31-SO8.*1226: 14 years old/ });
+  await dated.getByRole("button", { name: /^Measured of TB-TK31-SO8/ }).press("Enter");
+  await page.getByLabel("Date code of TB-TK31-SO8").fill("26W12");
+  await page.getByLabel("Date code of TB-TK31-SO8").press("Enter");
+  await expect(page.getByText(/^week 12 of 2026, \d+ months old$/)).toBeVisible();
   const [chipCode, otherCode] = [(await code(chip))!, (await code(other))!];
   await page.getByRole("button", { name: "count a place" }).press("Enter");
   const counting = page.getByRole("region", { name: "Counting the shelf" });

@@ -79,6 +79,8 @@ export interface LotRow extends RunLot {
   readonly note: string;
   /** What was measured on some of its pieces. */
   readonly sample?: LotSample;
+  /** Its date code, as it stands on it. */
+  readonly made?: string;
   /** Moisture level of its part; empty where none is said, or the part stands in no library. */
   readonly moisture: string;
   /** What happened to its dry bag. */
@@ -172,6 +174,8 @@ export const lotBody = yup.object({
   condition,
   donor: text(200),
   note: text(500),
+  /** null: it says none. */
+  made: trimmed(20).min(1, "A date code says something.").nullable().default(undefined),
   /** null: nothing was measured after all. */
   sample: yup
     .object({

@@ -585,6 +585,7 @@ export { answersRight, type Fits, imageFits } from "./run/program/fits.ts";
 export { imagesAt, loadedAt } from "./run/program/places.ts";
 export { proveRun } from "./run/prove.ts";
 export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
+export { asksMade } from "./run/receive/asks-made.ts";
 export { claimLetter, type Disagrees, disagreesOf } from "./run/receive/claim.ts";
 export {
   type BoardJudged,
@@ -594,6 +595,7 @@ export {
   READ_MM,
 } from "./run/receive/measured.ts";
 export { escapeOf, sampleSize } from "./run/receive/sample.ts";
+export { countByLength } from "./run/receive/strip.ts";
 export { countByWeight, type Weighed } from "./run/receive/weigh.ts";
 export { openQuestions } from "./run/release/rights-notes.ts";
 export { type AtStake, stakesOf, worthMostIn } from "./run/release/stakes.ts";
@@ -654,6 +656,7 @@ export { PART_FIELDS, type PartField, type PartFieldKey } from "./shape/part-fie
 export type { DataShape } from "./shape/shape.ts";
 export { SHOP_FIELDS, type ShopField, type ShopFieldKey, type ShopSettings } from "./shape/shop-fields.ts";
 export { bagCode, readBag } from "./shelf/bag.ts";
+export { type MadeIn, madeWords, monthsOld, OLD_YEARS, readDateCode } from "./shelf/date-code.ts";
 export {
   AIR_STEPS,
   type AirEvent,

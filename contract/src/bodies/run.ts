@@ -221,6 +221,8 @@ const receivedItem = yup.object({
   place: trimmed(120).default(""),
   /** The number that stands on it, where that is another than was ordered: the lot is of it. */
   cameAs: trimmed(120),
+  /** Its date code. */
+  made: trimmed(20).min(1, "A date code says something.").default(undefined),
 });
 /** What came of an order in one parcel. */
 export const receiptBody = yup.object({

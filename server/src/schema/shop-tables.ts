@@ -127,6 +127,7 @@ export const SHOP_TABLES = {
           events: list(fields({ at: instant, is: oneOf(...AIR_STEPS), by: text(200) }), MOST_AIR),
         }),
       ),
+      made: nullable(text(20, 1)),
       version,
     },
   },

@@ -160,8 +160,8 @@ export const TABLE_FACTS = {
   lot: {
     noun: ["lot", "lots"],
     figures: "shop",
-    // a bag is opened and closed while boards are built
-    besides: ["air"],
+    // a bag is opened and closed while boards are built; when it was made changes no figure
+    besides: ["air", "made"],
     bound: { most: MOST.lots, what: "lots on the shelf" },
   },
   reservation: { noun: ["reservation", "reservations"], figures: "shop", bound: null },

@@ -10,19 +10,24 @@ const LOT = `o.id, o.number, o.mpn, o.qty, o.place, o.received_on as "receivedOn
 /** What lies on the shelf, oldest first, with who reserved how many. */
 export async function manyLots(tx: Tx): Promise<LotRow[]> {
   const { rows } = await tx.query<
-    Omit<LotRow, "sample" | "air"> & { sample: LotSample | null; air: LotAir | null }
+    Omit<LotRow, "sample" | "air" | "made"> & {
+      sample: LotSample | null;
+      air: LotAir | null;
+      made: string | null;
+    }
   >(
-    `select ${LOT}, o.donor, o.note, o.sample, o.air, coalesce(p.moisture, '') as moisture, o.version,
+    `select ${LOT}, o.donor, o.note, o.sample, o.air, o.made, coalesce(p.moisture, '') as moisture, o.version,
        coalesce((select json_agg(json_build_object('runId', r.run_id, 'run', n.name, 'qty', r.qty) order by n.created_at)
          from reservation as r join run as n on n.id = r.run_id where r.lot_id = o.id), '[]') as reserved,
        (select count(*)::int from bom_line as l where l.mpn_key = o.mpn_key) as uses
      from lot as o left join part as p on p.mpn_key = o.mpn_key order by o.mpn, o.received_on, o.id`,
   );
-  return rows.map(({ sample, air, ...r }) => ({
+  return rows.map(({ sample, air, made, ...r }) => ({
     ...r,
     unitCost: trim(String(r.unitCost)),
     ...(sample ? { sample } : {}),
     ...(air ? { air } : {}),
+    ...(made ? { made } : {}),
   }));
 }
 
@@ -64,6 +69,7 @@ export interface NewLot {
   readonly condition: RunLot["condition"];
   readonly donor: string;
   readonly note: string;
+  readonly made?: string | undefined;
 }
 
 /** Puts lots on the shelf, all in one statement. @returns their ids, in the same order */
@@ -71,10 +77,10 @@ export async function insertLots(tx: Tx, lots: readonly NewLot[]): Promise<strin
   const ids = lots.map(() => randomUUID());
   const of = <K extends keyof NewLot>(key: K) => lots.map((l) => l[key]);
   await tx.query(
-    `insert into lot (id, workshop_id, mpn, qty, place, received_on, unit_cost, currency, condition, donor, note)
-     select id, current_workshop(), mpn, qty, place, received_on, unit_cost, currency, condition, donor, note
-     from unnest($1::uuid[], $2::text[], $3::int[], $4::text[], $5::date[], $6::numeric[], $7::text[], $8::text[], $9::text[], $10::text[])
-       with ordinality as l (id, mpn, qty, place, received_on, unit_cost, currency, condition, donor, note, n)
+    `insert into lot (id, workshop_id, mpn, qty, place, received_on, unit_cost, currency, condition, donor, note, made)
+     select id, current_workshop(), mpn, qty, place, received_on, unit_cost, currency, condition, donor, note, made
+     from unnest($1::uuid[], $2::text[], $3::int[], $4::text[], $5::date[], $6::numeric[], $7::text[], $8::text[], $9::text[], $10::text[], $11::text[])
+       with ordinality as l (id, mpn, qty, place, received_on, unit_cost, currency, condition, donor, note, made, n)
      order by n`,
     [
       ids,
@@ -87,6 +93,7 @@ export async function insertLots(tx: Tx, lots: readonly NewLot[]): Promise<strin
       of("condition"),
       of("donor"),
       of("note"),
+      lots.map((l) => l.made ?? null),
     ],
   );
   return ids;

@@ -68,6 +68,7 @@ export function shelfRoutes(router: Router, deps: Deps): void {
         condition: b.condition,
         donor: b.donor,
         note: b.note,
+        made: b.made,
         sample: b.sample && { ...b.sample, on: today() },
       });
       await mergeRow(tx, "lot", { id }, version, () => columns, mpn, byOf(ctx).page);

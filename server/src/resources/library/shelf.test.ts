@@ -228,6 +228,31 @@ test("a dry bag is opened and closed, each once however often it is said; what c
   expect((await say({ is: "out" }, await put("M-1", 5))).status).toBe(422);
 });
 
+test("a lot keeps the date code that came with it; it is said otherwise, taken away, found, and undone", async () => {
+  const { v, id: run, offer, parts, lots, undo } = await releasedRun(server, "Dates");
+  const one = async (id: string) => (await lots()).find((l) => l.id === id)!;
+  const came = (made: string) =>
+    v.post(`/api/runs/${run}/receipts`, {
+      order: parts,
+      arrivedOn: "2026-12-02",
+      items: [{ item: offer, qty: 1, unitCost: "0.10", made }],
+    });
+  expect((await came("2".repeat(21))).status).toBe(422);
+  expect((await came(" 2639 ")).status).toBe(201);
+  const [lot] = await lots();
+  expect(lot!.made).toBe("2639");
+  const said = async (made: string | null) =>
+    v.patch(`/api/lots/${lot!.id}`, { version: (await one(lot!.id)).version, made });
+  expect((await said("  ")).status).toBe(422);
+  const gone = await said(null);
+  expect((await one(lot!.id)).made).toBeUndefined();
+  expect((await undo(gone.headers)).status).toBe(200);
+  expect((await one(lot!.id)).made).toBe("2639");
+  // what says nothing of it leaves it as it is
+  await v.patch(`/api/lots/${lot!.id}`, { version: (await one(lot!.id)).version, place: "drawer 2" });
+  expect(await one(lot!.id)).toMatchObject({ made: "2639", place: "drawer 2" });
+});
+
 test("no figure of a run stands on a dry bag; on the pieces of a lot they do", async () => {
   // nobody takes what is due away
   const web = await startServer({ role: "web" });

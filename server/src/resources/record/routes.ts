@@ -262,6 +262,7 @@ async function putOnShelf(
         currency,
         condition: r.isApart ? "quarantine" : "new",
         donor: "",
+        made: r.made,
         note: [`from ${from}`, mpn === ordered ? "" : `came for ${ordered}`, r.because]
           .filter(Boolean)
           .join(": "),

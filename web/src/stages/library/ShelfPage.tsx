@@ -5,6 +5,7 @@ import { removeLot, saveLot, useLots } from "../../resources/library.ts";
 import { useRole, useSession } from "../../resources/session.ts";
 import { BagLabels } from "../../shelf/BagLabels.tsx";
 import { DryBag, DryBagBrief } from "../../shelf/DryBag.tsx";
+import { Made, MadeWords } from "../../shelf/Made.tsx";
 import { Pick } from "../../ui/Field.tsx";
 import { useKept } from "../../ui/Kept.tsx";
 import { useParam } from "../../ui/params.ts";
@@ -35,7 +36,9 @@ export function ShelfPage() {
     () =>
       (lots ?? []).filter((l) =>
         bag === undefined
-          ? `${l.mpn} ${l.place} ${l.donor} ${l.note}`.toLowerCase().includes(find.toLowerCase())
+          ? `${l.mpn} ${l.place} ${l.donor} ${l.note} ${l.made ?? ""}`
+              .toLowerCase()
+              .includes(find.toLowerCase())
           : l.number === bag,
       ),
     [lots, find, bag],
@@ -167,6 +170,7 @@ function Lots({
         <tbody>
           {shown.map((l) => (
             <Lot key={l.id} lot={l} isOwner={isOwner} isOpen={open === l.id} onOpen={() => onOpen(l.id)}>
+              <Made lot={l} isOwner={isOwner} />
               <DryBag lot={l} />
               <Moves lot={l} />
               <Sample lot={l} lots={lots} isOwner={isOwner} />
@@ -285,6 +289,11 @@ function Lot({
             CONDITIONS.find(([k]) => k === l.condition)?.[1]
           )}
           <DryBagBrief lot={l} />
+          {l.made && (
+            <span className="block text-[13px]">
+              <MadeWords code={l.made} isBrief />
+            </span>
+          )}
         </td>
         <td className="text-[14px] text-ink-2">
           {l.reserved.map((r) => `${r.qty} for “${r.run}”`).join(", ") || "–"}

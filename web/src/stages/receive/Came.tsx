@@ -1,5 +1,6 @@
-import { countByWeight, isDoubtful, type PlannedItem, type RunLine } from "@kobbin/core";
+import { countByLength, countByWeight, isDoubtful, type PlannedItem, type RunLine } from "@kobbin/core";
 import { useState } from "react";
+import { MadeWords } from "../../shelf/Made.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
 import { typedNumber } from "../../ui/text/format.ts";
@@ -12,6 +13,7 @@ export function Came({
   line,
   left,
   isStored,
+  madeBecause,
   isSent,
   onCame,
 }: {
@@ -21,6 +23,8 @@ export function Came({
   left: number;
   /** Parts get a place on the shelf; boards do not. */
   isStored: boolean;
+  /** Why its date code is asked for, where it is. */
+  madeBecause: string | undefined;
   /** On its way: kept out of sight until it is known to be written down. */
   isSent: boolean;
   onCame: (c: Omit<Counted, "item">) => void;
@@ -29,6 +33,7 @@ export function Came({
   const [place, setPlace] = useState("");
   const [because, setBecause] = useState("");
   const [says, setSays] = useState("");
+  const [made, setMade] = useState("");
   const found = useInstead(item, line, says);
   // what may not simply be used is set apart, until somebody says otherwise
   const [wasSaid, setApart] = useState<boolean>();
@@ -54,6 +59,7 @@ export function Came({
             because: because.trim() || (isApart && isOther ? `it says ${says.trim()}` : ""),
             ...(isOther ? { cameAs: says.trim() } : {}),
             place: place.trim(),
+            ...(made.trim() ? { made: made.trim() } : {}),
             ...(more > 0 ? { isMeant: true } : {}),
           });
       }}
@@ -110,8 +116,26 @@ export function Came({
           </span>
         </label>
       )}
+      {madeBecause && (
+        <div className="w-full max-w-[420px]">
+          <Field
+            label={`Date code, since ${madeBecause}`}
+            className="[&_input]:max-w-[180px]"
+            placeholder="2639, 26W39, 09/2026"
+            maxLength={20}
+            value={made}
+            onChange={(e) => setMade(e.target.value)}
+          />
+          {made.trim() !== "" && (
+            <p className="text-[14px]">
+              <MadeWords code={made} />
+            </p>
+          )}
+        </div>
+      )}
       {line && <Instead ordered={item.mpn} says={says} found={found} onSays={setSays} />}
       {isStored && <ByWeight onTake={(pieces) => setQty(String(pieces))} />}
+      {isStored && <ByLength onTake={(pieces) => setQty(String(pieces))} />}
       <Button type="submit" look="main" className="min-h-11" disabled={!isReady}>
         {isApart ? "Set apart" : "It came"}
       </Button>
@@ -158,6 +182,58 @@ function ByWeight({ onTake }: { onTake: (pieces: number) => void }) {
             <Button className="min-h-11" onClick={() => onTake(w.pieces)}>
               take {w.pieces}
             </Button>
+          </p>
+        )}
+      </div>
+    </details>
+  );
+}
+
+/** Cut tape is measured: how many pockets that is, and what the ruler leaves open. */
+function ByLength({ onTake }: { onTake: (pieces: number) => void }) {
+  const [strips, setStrips] = useState("");
+  const [apart, setApart] = useState("4");
+  const [empty, setEmpty] = useState("0");
+  const is =
+    strips.trim() === ""
+      ? undefined
+      : countByLength(strips, Number(typedNumber(apart) || Number.NaN), Number(empty || Number.NaN));
+  const field = { isNumber: true, className: "w-[130px]" } as const;
+  return (
+    <details className="w-full">
+      <summary className="quiet-link cursor-pointer">by the length of its strips</summary>
+      <div className="mt-2 flex flex-wrap items-end gap-3">
+        <Field
+          label="Strips, mm"
+          className="w-[200px]"
+          placeholder="402 + 118"
+          value={strips}
+          onChange={(e) => setStrips(e.target.value)}
+        />
+        <Field
+          {...field}
+          label="Spacing, mm"
+          inputMode="decimal"
+          value={apart}
+          onChange={(e) => setApart(e.target.value)}
+        />
+        <Field
+          {...field}
+          label="Empty pockets"
+          inputMode="numeric"
+          value={empty}
+          onChange={(e) => setEmpty(e.target.value)}
+        />
+        {is && "wrong" in is && <p className="w-full text-[14px] text-look">{is.wrong}</p>}
+        {is && "pieces" in is && (
+          <p className="flex flex-wrap items-center gap-3">
+            <b className="num text-[19px]">
+              {is.pieces} ± {is.openTo}
+            </b>
+            <Button className="min-h-11" onClick={() => onTake(is.pieces)}>
+              take {is.pieces}
+            </Button>
+            {is.doubt && <span className="text-[14px] text-look">{is.doubt}</span>}
           </p>
         )}
       </div>

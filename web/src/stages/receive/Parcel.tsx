@@ -1,5 +1,6 @@
 import {
   arrivedOf,
+  asksMade,
   boardKey,
   judgeLot,
   mayChange,
@@ -118,6 +119,7 @@ export function Parcel({
                   line={doc.lines.find((l) => l.id === doc.offers.find((x) => x.id === i.key)?.line)}
                   left={left}
                   isStored={o.kind === "parts"}
+                  madeBecause={o.kind === "parts" ? asksMade(doc, i.key) : undefined}
                   onCame={(c) => came([{ item: i.key, ...c }], `${c.qty} × ${i.label} came`)}
                 />
               )}

@@ -9,6 +9,8 @@ export interface Counted {
   readonly place: string;
   /** The number that stands on it, where that is another than was ordered. */
   readonly cameAs?: string;
+  /** Its date code, where that is asked for. */
+  readonly made?: string;
   /** More than is to come, and so it was counted. */
   readonly isMeant?: boolean;
 }

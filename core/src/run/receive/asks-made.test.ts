@@ -1,0 +1,37 @@
+import { expect, test } from "@jest/globals";
+import { boardK } from "../board-k.fixture.ts";
+import type { RunDocument } from "../document/document.ts";
+import { asksMade } from "./asks-made.ts";
+
+const K = boardK();
+const offer = K.offers.find((o) => K.lines.some((l) => l.id === o.line && l.mpn))!;
+const line = K.lines.find((l) => l.id === offer.line)!;
+const doc = (more: { line?: object; offer?: object; supplier?: object; part?: object }) =>
+  ({
+    ...K,
+    lines: [{ ...line, description: "", valueText: "", ...more.line }],
+    offers: [{ ...offer, restriction: undefined, ...more.offer }],
+    suppliers: K.suppliers.map((s) => ({ ...s, sourceClass: "authorised", ...more.supplier })),
+    library: more.part ? [{ mpn: line.mpn!.toLowerCase(), moisture: "", ...more.part }] : [],
+  }) as never as RunDocument;
+
+test.each([
+  ["an ordinary part", {}, undefined],
+  ["one nobody says anything of", { supplier: { sourceClass: undefined } }, undefined],
+  ["a moisture level", { part: { moisture: "3" } }, /dry bag/],
+  ["a cell", { line: { description: "coin cell, 3 V" } }, /ages/],
+  ["an electrolytic capacitor, by the library", { part: { description: "Electrolytic 100u" } }, /ages/],
+  ["a word that only has one in it", { line: { description: "excellent" } }, undefined],
+  ["a broker", { supplier: { sourceClass: "broker" } }, /maker’s own seller/],
+  [
+    "an offer bound to a date",
+    { offer: { restriction: "date code 2500 or newer" } },
+    /its offer says: date code 2500/,
+  ],
+  ["an offer bound to something else", { offer: { restriction: "no return" } }, undefined],
+])("%s", (_, more, why) => {
+  const said = asksMade(doc(more), offer.id);
+  if (why === undefined) expect(said).toBeUndefined();
+  else expect(said).toMatch(why);
+  expect(asksMade(doc(more), "nobody's")).toBeUndefined();
+});
