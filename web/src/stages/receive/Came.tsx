@@ -116,23 +116,7 @@ export function Came({
           </span>
         </label>
       )}
-      {madeBecause && (
-        <div className="w-full max-w-[420px]">
-          <Field
-            label={`Date code, since ${madeBecause}`}
-            className="[&_input]:max-w-[180px]"
-            placeholder="2639, 26W39, 09/2026"
-            maxLength={20}
-            value={made}
-            onChange={(e) => setMade(e.target.value)}
-          />
-          {made.trim() !== "" && (
-            <p className="text-[14px]">
-              <MadeWords code={made} />
-            </p>
-          )}
-        </div>
-      )}
+      {madeBecause && <MadeField because={madeBecause} made={made} onMade={setMade} />}
       {line && <Instead ordered={item.mpn} says={says} found={found} onSays={setSays} />}
       {isStored && <ByWeight onTake={(pieces) => setQty(String(pieces))} />}
       {isStored && <ByLength onTake={(pieces) => setQty(String(pieces))} />}
@@ -140,6 +124,35 @@ export function Came({
         {isApart ? "Set apart" : "It came"}
       </Button>
     </form>
+  );
+}
+
+/** The date code on a bag, with what it says while it is typed. */
+function MadeField({
+  because,
+  made,
+  onMade,
+}: {
+  because: string;
+  made: string;
+  onMade: (code: string) => void;
+}) {
+  return (
+    <div className="w-full max-w-[420px]">
+      <Field
+        label={`Date code, since ${because}`}
+        className="[&_input]:max-w-[180px]"
+        placeholder="2639, 26W39, 09/2026"
+        maxLength={20}
+        value={made}
+        onChange={(e) => onMade(e.target.value)}
+      />
+      {made.trim() !== "" && (
+        <p className="text-[14px]">
+          <MadeWords code={made} />
+        </p>
+      )}
+    </div>
   );
 }
 
