@@ -21,15 +21,19 @@ test("a first article is a run of its own with sockets, waited for until it came
   const lineOf = async (run: string, ref: string) =>
     (await read(run)).document.lines.find((l) => l.refs.includes(ref));
   const u1 = (await lineOf(id, "U1"))!;
+  // what was typed unseen of the forty says nothing of the two
+  const again = { on: "2026-12-01", said: [{ key: "good", text: "40" }] };
+  await v.patch(`/api/runs/${id}`, { version: (await read(id)).version, again });
   const { version } = await read(id);
   const wish = { version, boards: 2, sockets: [{ line: u1.id, mpn: "SK-48", valueText: "" }] };
   const begun = await v.post(`/api/runs/${id}/first-article`, wish);
   expect(begun.status).toBe(201);
   const { id: first } = begun.body as { id: string };
   const article = (await read(first)).document;
-  expect([article.name, article.goodBoards, article.choices.first]).toEqual([
+  expect([article.name, article.goodBoards, article.choices.first, article.choices.again]).toEqual([
     "forty, first article",
     2,
+    undefined,
     undefined,
   ]);
   const variant = article.variants!.find((x) => x.id === article.choices.variant)!;
@@ -41,14 +45,17 @@ test("a first article is a run of its own with sockets, waited for until it came
   expect(plugged).toMatchObject({ mpn: u1.mpn, mount: "none", dnp: true });
   // the run itself fits U1 as before, has nothing plugged, and waits
   const own = (await read(id)).document;
-  expect(own.choices).toMatchObject({ first });
+  expect(own.choices).toMatchObject({ first, again });
   expect(own.first).toEqual({ name: "forty, first article", state: "open", good: 0, scrapped: 0 });
   // a second one finds the line that is plugged
-  const again = await v.post(`/api/runs/${id}/first-article`, { ...wish, version: (await read(id)).version });
+  const second = await v.post(`/api/runs/${id}/first-article`, {
+    ...wish,
+    version: (await read(id)).version,
+  });
   const names = ((await v.get("/api/bench")).body as BenchAnswer).runs.map((r) => r.name).sort();
   expect(names).toEqual(["forty", "forty, first article", "forty, first article 2"]);
   expect((await read(id)).document.lines.filter((l) => l.refs.includes("U1P"))).toHaveLength(1);
-  expect((await v.call("DELETE", `/api/runs/${(again.body as { id: string }).id}`)).status).toBe(204);
+  expect((await v.call("DELETE", `/api/runs/${(second.body as { id: string }).id}`)).status).toBe(204);
   expect((await read(id)).document.first).toBeUndefined();
   for (const [bad, status] of [
     [{ ...wish, sockets: [{ line: revisionId }] }, 404],

@@ -59,7 +59,8 @@ async function beginFirstArticle(tx: Tx, runId: string, b: FirstArticleBody): Pr
       "Load the page again and choose it anew.",
     );
   const variant = b.sockets.length === 0 ? run.choices.variant : await socketed(tx, run, lines, b);
-  const { first: _, accepted: _a, variant: _v, ...choices } = run.choices;
+  // what was typed unseen was of that run, and so was what was accepted
+  const { first: _, accepted: _a, again: _g, variant: _v, ...choices } = run.choices;
   return insertRun(tx, {
     revisionId: run.revisionId,
     name: await freeName(tx, `${run.name}, first article`),
