@@ -283,7 +283,7 @@ test("a test plan says what a pass says nothing about: raised by what is propose
   // its own copper is followed from contact to part, and taken as what carries it
   await items.getByRole("button", { name: "What do copper and contacts carry?" }).press("Enter");
   const carry = items.getByRole("list", { name: "What copper and contacts carry" });
-  await expect(carry).toContainText(/copper J4\.1 to U1: 0\.\d+ A, 10 K warmer at its weakest place/);
+  await expect(carry).toContainText(/copper J4\.1 to U1: 0\.\d+ A, 10 K warmer at its weakest track or hole/);
   await items.getByRole("button", { name: "Take it into its path" }).press("Enter");
   await expect(items.getByLabel("In its path, and what each carries")).toHaveValue(
     /^copper J4\.1 to U1: 0\.\d+ A$/,

@@ -84,7 +84,7 @@ test("what can be known without the files is typed unseen, by keys; what differs
 }) => {
   const run = await demoRun(page, "Kiln Watch", "typed again", 12, "release");
   const fold = page.getByRole("button", { name: /^Typed again, unseen/ });
-  await expect(fold).toContainText("nobody has");
+  await expect(fold).toContainText("not done yet");
   await fold.press("Enter");
   await page.getByRole("button", { name: "Type them" }).press("Enter");
   const frame = page
@@ -102,6 +102,13 @@ test("what can be known without the files is typed unseen, by keys; what differs
   await page.keyboard.press("Enter");
   await expect(frame.getByRole("status")).toContainText("“about” is no length");
   await expectAccessible(page);
+  // left in the middle, it goes on where it was
+  await frame.getByRole("textbox").fill("78");
+  await page.keyboard.press("Enter");
+  await expect(frame.getByRole("heading")).toHaveText("the shorter side");
+  await page.keyboard.press("Escape");
+  await page.getByRole("button", { name: "Go on typing" }).press("Enter");
+  await expect(frame.getByRole("heading")).toHaveText("the shorter side");
   for (;;) {
     const what = await frame
       .getByRole("heading")

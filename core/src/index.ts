@@ -743,6 +743,7 @@ export {
   type OutputLoad,
   type OutputRating,
   USUAL_SHARE,
+  unratedOf,
 } from "./testing/load.ts";
 export {
   isolationText,

@@ -4,6 +4,7 @@ import { pricingFields } from "./price.ts";
 import { programImageShape } from "./program-image.ts";
 import {
   type DataShape,
+  day,
   fields,
   list,
   mapOf,
@@ -141,7 +142,7 @@ export const CHOICE_FIELDS = {
     price: { shape: fields(pricingFields(0)), words: "price", isWhole: true },
     first: { shape: text(60), words: "first article" },
     again: {
-      shape: fields({ on: text(10), said: list(fields({ key: text(120, 1), text: text(60, 1) }), 60) }),
+      shape: fields({ on: day, said: list(fields({ key: text(120, 1), text: text(60, 1) }), 60) }),
       words: "what was typed again",
       isWhole: true,
     },

@@ -1,6 +1,6 @@
 import { expect, test } from "@jest/globals";
 import fc from "fast-check";
-import { loadOf, loadWords, type OutputLoad } from "./load.ts";
+import { loadOf, loadWords, type OutputLoad, unratedOf } from "./load.ts";
 
 const load = (more: Partial<OutputLoad> = {}): OutputLoad => ({
   volts: "24",
@@ -105,4 +105,14 @@ test("whatever is planned: the resistor draws no more, and hardly less; what is 
       },
     ),
   );
+});
+
+test("what an item goes through and nobody rates is named once, by its part", () => {
+  const ratings = [
+    { what: "U3", amps: "3" },
+    { what: "J3 pin 2", amps: "2.5" },
+    { what: "copper J9.1 to Q2", amps: "1" },
+  ];
+  expect(unratedOf(["Q1.3", "Q1", "U3", "J3.2", "J9", "U31"], ratings)).toEqual(["Q1", "J9", "U31"]);
+  expect(unratedOf([], [])).toEqual([]);
 });

@@ -1,4 +1,5 @@
 import Big from "big.js";
+import { refOf } from "../board/pins.ts";
 import { nearestPreferred } from "../bom/series.ts";
 
 /** What a part in an output's path carries at the most, and who says so. */
@@ -8,6 +9,13 @@ export interface OutputRating {
   /** Amperes as decimal text. */
   readonly amps: string;
 }
+
+/** Whether a rating is of a part: "U3", "U3 pin 2". */
+export const isRatingOf = (what: string, ref: string): boolean => what === ref || what.startsWith(`${ref} `);
+
+/** Parts an item goes through of which nobody says what they carry. @param through parts or their pins, as "Q1", "Q1.3" */
+export const unratedOf = (through: readonly string[], ratings: readonly OutputRating[]): string[] =>
+  [...new Set(through.map(refOf))].filter((ref) => !ratings.some((r) => isRatingOf(r.what, ref)));
 
 /** What an output is to drive, and what is in its path (needs N126). Volts and amperes are decimal text above nothing. */
 export interface OutputLoad {

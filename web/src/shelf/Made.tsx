@@ -26,7 +26,7 @@ export function MadeWords({ code, isBrief = false }: { code: string; isBrief?: b
   const isOld = months >= 12 * OLD_YEARS;
   return (
     <span className={isOld ? "text-look" : "text-ink-2"}>
-      {isBrief ? `${code}: ${age}` : `${madeWords(made)}, ${age}`}
+      {isBrief ? `${code}: ${age}${made.or ? ", or read otherwise" : ""}` : `${madeWords(made)}, ${age}`}
       {!isBrief && made.or && <span className="text-look">, unless it is {made.or}</span>}
       {!isBrief && isOld && ": try solder on one before it is used"}
     </span>

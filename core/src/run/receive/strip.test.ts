@@ -22,6 +22,7 @@ test.each<[string, number, number, object]>([
   ["400; 120, 80", 4, 0, { pieces: 150, openTo: 0 }],
   ["12 in", 8, 0, { pieces: 38, openTo: 0 }],
   ["1,2 m", 2, 0, { pieces: 600, openTo: 0 }],
+  ["1.204 m", 4, 0, { pieces: 301, openTo: 0 }],
   // at 2 mm a millimetre is half a piece
   ["101", 2, 0, { pieces: 51, openTo: 1 }],
   [
@@ -40,6 +41,9 @@ test.each<[string, number, number]>([
   ["-40", 4, 0],
   ["400 V", 4, 0],
   ["1.200,5", 4, 0],
+  // 12.4 mm or 12,400 of them
+  ["12.400", 4, 0],
+  ["1,200 mm", 4, 0],
   ["400", 0, 0],
   ["400", Number.NaN, 0],
   ["400", 4, -1],

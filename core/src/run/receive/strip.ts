@@ -16,7 +16,7 @@ const MOST_MM = 1e6;
  * @param strips lengths as they are typed, one or several: "402", "40,2 cm + 118", "12 in; 7 in"; mm where no unit stands
  * @param apartMm from one pocket to the next
  * @param empty pockets without a piece, over all strips
- * @example countByLength("402 + 118", 4, 0) // 101 (404 would be) and 30 (120 would be), each open to 1
+ * @example countByLength("400 + 118", 4, 0) // 100, and 30 open to one, since it does not come out even
  */
 export function countByLength(strips: string, apartMm: number, empty: number): Measured {
   if (!(apartMm > 0) || apartMm > 500) return { wrong: "Say how far apart the pieces are, in mm." };
@@ -31,6 +31,9 @@ export function countByLength(strips: string, apartMm: number, empty: number): M
   for (const text of texts) {
     const m = /^(\d+(?:[.,]\d+)?|[.,]\d+)(mm|cm|m|in|")?,?$/i.exec(text);
     if (!m) return { wrong: `“${text}” is no length.` };
+    // a ruler reads no thousandths of a millimetre
+    if (/^[1-9]\d{0,2}[.,]\d{3}$/.test(m[1]!) && m[2]?.toLowerCase() !== "m")
+      return { wrong: `“${text}” may be thousands: write it without the mark, or fewer digits behind it.` };
     const mm = Number(m[1]!.replace(",", ".")) * UNITS[(m[2] ?? "mm").toLowerCase()]!;
     if (!(mm > 0) || mm > MOST_MM) return { wrong: `“${text}” is no length of a strip.` };
     const n = Math.round(mm / apartMm);

@@ -157,7 +157,7 @@ function agrees({ key, is }: AskedAgain, text: string): boolean {
     const [a, b] = [bare(text), bare(is.text)];
     // a data sheet is of a family: what follows its number is packing and package
     const isBegun = key.startsWith("part ") && a.length >= LEAST_NUMBER && b.startsWith(a);
-    return a === b || isBegun;
+    return (a !== "" ? a === b : text.trim() === is.text) || isBegun;
   }
   const read = readReading(text, is.mm);
   if ("wrong" in read) return false;

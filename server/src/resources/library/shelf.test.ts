@@ -253,7 +253,7 @@ test("a lot keeps the date code that came with it; it is said otherwise, taken a
   expect(await one(lot!.id)).toMatchObject({ made: "2639", place: "drawer 2" });
 });
 
-test("no figure of a run stands on a dry bag; on the pieces of a lot they do", async () => {
+test("no figure of a run stands on a dry bag or a date code; on the pieces of a lot they do", async () => {
   // nobody takes what is due away
   const web = await startServer({ role: "web" });
   try {
@@ -270,7 +270,9 @@ test("no figure of a run stands on a dry bag; on the pieces of a lot they do", a
     await due();
     expect((await v.post(`/api/lots/${id}/air`, { is: "out" })).status).toBe(204);
     expect(await due()).toBe(0);
-    expect((await v.patch(`/api/lots/${id}`, { version: 2, qty: 5 })).status).toBe(204);
+    expect((await v.patch(`/api/lots/${id}`, { version: 2, made: "2639" })).status).toBe(204);
+    expect(await due()).toBe(0);
+    expect((await v.patch(`/api/lots/${id}`, { version: 3, qty: 5 })).status).toBe(204);
     expect(await due()).toBe(1);
   } finally {
     await web.close();

@@ -5,12 +5,11 @@ import { Button } from "../../ui/Button.tsx";
 import { Fold } from "../../ui/Fold.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { day, said } from "../../ui/text/format.ts";
-import { AgainFrame } from "./AgainFrame.tsx";
+import { AgainFrame, NOTHING_TYPED } from "./AgainFrame.tsx";
 
-const NOTHING = "nobody has";
 /** How it stands in a few words. */
 function verdictOf(list: readonly AgainJudged[], on: string | undefined): string {
-  if (on === undefined) return NOTHING;
+  if (on === undefined) return "not done yet";
   const typed = list.filter((a) => a.stand !== "not typed");
   const off = typed.filter((a) => a.stand === "differs").length;
   return `${off === 0 ? `all ${typed.length} agree` : `${off} of ${typed.length} differ`}; typed on ${day(on)}`;
@@ -20,6 +19,7 @@ function verdictOf(list: readonly AgainJudged[], on: string | undefined): string
 export function Again() {
   const { doc, result, isLocked } = useRun();
   const [isTyping, setTyping] = useState(false);
+  const [draft, setDraft] = useState(NOTHING_TYPED);
   const on = doc.choices.again?.on;
   const list = useMemo(() => judgeAgain({ ...result, doc, options: result.options }), [doc, result]);
   const typed = list.filter((a) => a.stand !== "not typed");
@@ -32,7 +32,7 @@ export function Again() {
       </p>
       {!isLocked && (
         <Button className="mt-2" onClick={() => setTyping(true)}>
-          {on === undefined ? "Type them" : "Type them once more"}
+          {draft.at > 0 ? "Go on typing" : on === undefined ? "Type them" : "Type them once more"}
         </Button>
       )}
       {typed.length > 0 && (
@@ -68,7 +68,7 @@ export function Again() {
           </tbody>
         </table>
       )}
-      {isTyping && <AgainFrame onLeave={() => setTyping(false)} />}
+      {isTyping && <AgainFrame draft={draft} onDraft={setDraft} onLeave={() => setTyping(false)} />}
     </Fold>
   );
 }

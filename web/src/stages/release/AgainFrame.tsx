@@ -6,31 +6,42 @@ import { type KeyBinding, useKeys } from "../../ui/keys.ts";
 import { todayIso } from "../../ui/text/dates.ts";
 import { Where } from "./Where.tsx";
 
-type Said = Readonly<Record<string, string>>;
+/** What was typed so far, and which question is next: kept while the page is open, so that leaving loses nothing. */
+export interface AgainDraft {
+  readonly at: number;
+  readonly said: Readonly<Record<string, string>>;
+}
+export const NOTHING_TYPED: AgainDraft = { at: 0, said: {} };
 
 /** One question after the other over the whole screen, so that nothing on the page tells what is asked. */
-export function AgainFrame({ onLeave }: { onLeave: () => void }) {
+export function AgainFrame({
+  draft: { at, said },
+  onDraft,
+  onLeave,
+}: {
+  draft: AgainDraft;
+  onDraft: (draft: AgainDraft) => void;
+  onLeave: () => void;
+}) {
   const { doc, result, change } = useRun();
   // what is asked stays while one types, whatever others change
   const [asks] = useState(() => askedAgain({ ...result, doc, options: result.options }));
-  const [at, setAt] = useState(0);
-  const [said, setSaid] = useState<Said>({});
   const ask = asks[at];
   const count = Object.keys(said).length;
   const answer = (text?: string) => {
     if (!ask) return;
     const { [ask.key]: _, ...rest } = said;
-    setSaid(text === undefined ? rest : { ...rest, [ask.key]: text });
-    setAt(at + 1);
+    onDraft({ at: at + 1, said: text === undefined ? rest : { ...rest, [ask.key]: text } });
   };
-  const back = () => setAt(Math.max(0, at - 1));
+  const back = () => onDraft({ at: Math.max(0, at - 1), said });
   const keep = () => {
     if (count === 0) return;
     change({ again: typedAgain(said, todayIso()) }, "What was typed again, unseen");
+    onDraft(NOTHING_TYPED);
     onLeave();
   };
   const bindings: KeyBinding[] = [
-    { keys: "Escape", does: "leaves; nothing is kept", run: onLeave },
+    { keys: "Escape", does: "leaves; what was typed waits here", run: onLeave },
     { keys: "PageUp", does: "the question before", run: back },
     { keys: "PageDown", does: "not known", run: () => answer(undefined) },
     ...(ask ? [] : [{ keys: "Enter", does: "holds them against the files", run: keep }]),

@@ -3,24 +3,12 @@ import { drill, flash, layer, rim, stroke } from "../../../../test/write-board.t
 import { measureBoard } from "../../../board/measure.ts";
 import { readBoard } from "../../../board/read/read.ts";
 import { flowOf } from "../../../flow/flow.ts";
-import { madeMeasure } from "../../made-up.fixture.ts";
+import { madeMeasure, madeTest } from "../../made-up.fixture.ts";
 import { outputPath, pathRatings } from "./output-path.ts";
 import { line, part, powered, wired } from "./powered.fixture.ts";
 
 const LOAD = { volts: "24", kind: "direct", amps: "2", ratings: [] };
-const item = (more: object) =>
-  ({
-    id: "t1",
-    name: "heater",
-    state: "powered",
-    drives: [],
-    reads: [],
-    through: [],
-    expect: "",
-    minutes: 1,
-    load: LOAD,
-    ...more,
-  }) as never;
+const item = (more: object) => madeTest("t1", { load: LOAD, ...more } as never);
 
 const withBoards = (measures: readonly object[], more: object = {}) =>
   powered({
@@ -70,6 +58,19 @@ test("an output's current flows from the contacts it names to what it is said to
   expect(outputPath(doc, item({ reads: ["J3.1"], load: undefined }))).toBeUndefined();
 });
 
+test("more ways than are followed are told", () => {
+  const many = nets(`OUT: J3.1 ${Array.from({ length: 14 }, (_, i) => `Q${i + 1}.1`).join(" ")}
+    GND: J3.2 Q1.2`);
+  const [asks, left] = ways(withBoards([many]), {
+    reads: ["J3.1"],
+    through: Array.from({ length: 14 }, (_, i) => `Q${i + 1}`),
+  })!;
+  expect([asks!.length, left]).toEqual([
+    12,
+    ["only the first 12 of 14 ways are followed: name fewer parts under Through"],
+  ]);
+});
+
 test("of several boards it is the one whose parts are named", () => {
   const doc = withBoards([RELAY, RELAY]);
   const path = outputPath(doc, item({ reads: ["J3 of Tail.2"], through: ["K1 of Tail"] }))!;
@@ -110,7 +111,10 @@ test("copper carries what warms its neck by ten kelvins, contacts what the libra
   const again = outputPath(bare, item({ reads: ["J3.1"], through: ["K1"] }))!;
   expect(pathRatings(bare, again, flowOf(set, again.asks, again.copper))).toEqual({
     ratings: [{ what: "copper J3.1 to K1", amps: "0.87" }],
-    left: ["J3: the library does not say what a contact of it carries"],
+    left: [
+      "J3: the library does not say what a contact of it carries",
+      "K1: the library does not say what it carries",
+    ],
   });
   expect(pathRatings(bare, again, []).ratings).toEqual([]);
   expect(pathRatings(bare, again, []).left[0]).toMatch(/^copper J3\.1 to K1: /);

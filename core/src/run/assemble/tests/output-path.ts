@@ -4,7 +4,7 @@ import type { FlowAsk, FlowPin } from "../../../flow/ask.ts";
 import type { Flow } from "../../../flow/flow.ts";
 import { netsOf } from "../../../meet/load-kinds.ts";
 import { isConnector, type WiredPart } from "../../../meet/wiring.ts";
-import type { OutputRating } from "../../../testing/load.ts";
+import { isRatingOf, type OutputRating } from "../../../testing/load.ts";
 import type { RunBoard } from "../../document/boards.ts";
 import type { RunDocument, TestItem } from "../../document/document.ts";
 import { type BoardWires, boardWires } from "./board-wires.ts";
@@ -60,7 +60,7 @@ function namedOn({ wires, called }: BoardWires, item: TestItem): Named[] {
     const name = called(part.ref);
     if (NO_CARRIERS.has(lettersOf(part.ref))) return [];
     const pins = words.filter((w) => w.startsWith(`${name}.`)).map((w) => w.slice(name.length + 1));
-    const isNamed = words.includes(name) || carriers.some((c) => c === name || c.startsWith(`${name} `));
+    const isNamed = words.includes(name) || carriers.some((c) => isRatingOf(c, name));
     return pins.length > 0 || isNamed ? [{ part, pins: new Set(pins) }] : [];
   });
 }
@@ -106,6 +106,10 @@ function onBoard(
         taps: [{ ref: o.part.ref, pins: o.pads, ma }],
       });
   }
+  if (asks.length > MOST_ASKS)
+    left.push(
+      `only the first ${MOST_ASKS} of ${asks.length} ways are followed: name fewer parts under Through`,
+    );
   return {
     board,
     asks: asks.slice(0, MOST_ASKS),
@@ -160,8 +164,12 @@ export function pathRatings(
     for (const [ref, part] of ends) {
       const carries = b.partOf(ref)?.carriesMa;
       if (carries !== undefined) take(b.called(ref), carries / part);
-      else if (b.wires.parts.some((p) => p.ref === ref && isConnector(p)))
-        left.push(`${b.called(ref)}: the library does not say what a contact of it carries`);
+      else {
+        const isPlug = b.wires.parts.some((p) => p.ref === ref && isConnector(p));
+        left.push(
+          `${b.called(ref)}: the library does not say what ${isPlug ? "a contact of it" : "it"} carries`,
+        );
+      }
     }
   });
   return {

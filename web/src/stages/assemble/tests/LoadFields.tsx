@@ -11,6 +11,7 @@ import {
   readRatings,
   type TestItem,
   USUAL_SHARE,
+  unratedOf,
 } from "@kobbin/core";
 import { Kept } from "../../../ui/Kept.tsx";
 import { said, typedNumber, written } from "../../../ui/text/format.ts";
@@ -100,7 +101,7 @@ export function LoadFields({
       {load && !isLocked && (
         <PathRatings item={t} onTake={(ratings, what) => onSet({ ...load, ratings }, what)} />
       )}
-      {load && <LoadBar load={load} />}
+      {load && <LoadBar load={load} unrated={unratedOf(t.through, load.ratings)} />}
     </div>
   );
 }
@@ -113,7 +114,7 @@ const STAND: Readonly<Record<LoadSaid["stand"], readonly [string, string]>> = {
 };
 
 /** Planned load, what is allowed and every rating on one bar from nothing; below it the test load and the words for a label. */
-function LoadBar({ load }: { load: OutputLoad }) {
+function LoadBar({ load, unrated }: { load: OutputLoad; unrated: readonly string[] }) {
   const l = loadOf(load);
   const all = [Number(load.amps), ...load.ratings.map((r) => Number(r.amps))];
   const top = Math.max(...all) * 1.08;
@@ -157,6 +158,11 @@ function LoadBar({ load }: { load: OutputLoad }) {
       {l.label && (
         <p className="text-[14px]">
           For a label: <b className="num">{said(l.label)}</b>
+          {unrated.length > 0 && (
+            <span className="text-look">
+              , as far as is known: nobody says what {unrated.join(", ")} carries
+            </span>
+          )}
         </p>
       )}
       {l.isDangerous && (

@@ -62,7 +62,7 @@ export function PathRatings({
             <li key={r.what} className="num">
               {said(`${r.what}: ${r.amps} A`)}
               {r.what.startsWith("copper ") && (
-                <span className="text-ink-2">{said(", 10 K warmer at its weakest place")}</span>
+                <span className="text-ink-2">{said(", 10 K warmer at its weakest track or hole")}</span>
               )}
             </li>
           ))}
