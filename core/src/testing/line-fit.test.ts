@@ -54,6 +54,7 @@ test("what is bent goes straight from point to point, in order of what is applie
   );
   expect(fitPieces(points([10, 300], [100, 2100], [1000, 2000]))).toBeUndefined();
   expect(fitPieces(points([10, 300], [100, 300], [1000, 2000]))).toBeUndefined();
+  expect(fitPieces(points([10, 300], [100, 300]))).toBeUndefined();
   expect(fitPieces(points([10, 300]))).toBeUndefined();
   const at = (applied: string, form?: "pieces") => ({
     name: applied,

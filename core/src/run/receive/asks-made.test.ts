@@ -19,6 +19,11 @@ test.each([
   ["an ordinary part", {}, undefined],
   ["one nobody says anything of", { supplier: { sourceClass: undefined } }, undefined],
   ["a moisture level", { part: { moisture: "3" } }, /dry bag/],
+  [
+    "a moisture level of what is bought instead",
+    { offer: { part: "ZZ-9" }, part: { mpn: "zz-9", moisture: "3" } },
+    /dry bag/,
+  ],
   ["a cell", { line: { description: "coin cell, 3 V" } }, /ages/],
   ["an electrolytic capacitor, by the library", { part: { description: "Electrolytic 100u" } }, /ages/],
   ["a word that only has one in it", { line: { description: "excellent" } }, undefined],

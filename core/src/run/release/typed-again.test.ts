@@ -85,6 +85,9 @@ test.each<[RegExp, string, string]>([
   [/longer side/, "78.0", "differs"],
   [/longer side/, off(2), "differs"],
   [/shorter side/, String(long), "differs"],
+  [/unplated hole/, "3.2", "agrees"],
+  // written to the millimetre it is still another hole
+  [/unplated hole/, "3", "differs"],
   [/how thick/, "1.6", "agrees"],
   [/how thick/, "1", "differs"],
   [/copper layers/, String(doc.boards[0]!.measure.copperLayers), "agrees"],
@@ -94,6 +97,18 @@ test.each<[RegExp, string, string]>([
   [/good ones/, String(doc.goodBoards), "agrees"],
   [/good ones/, String(doc.goodBoards + 1), "differs"],
 ])("%s typed as %s", (ask, text, is) => expect(stand(ask, text)).toBe(is));
+
+test("it is the part whose buys cost most, whichever line it stands on", () => {
+  const offered = K.lines.filter((l) => l.mpn && K.offers.some((o) => o.line === l.id));
+  expect(offered.length).toBeGreaterThan(1);
+  for (const l of offered.slice(0, 3)) {
+    const offers = doc.offers.map((o) =>
+      o.line === l.id ? { ...o, breaks: o.breaks.map((b) => ({ ...b, price: "900" })) } : o,
+    );
+    const part = askedAgain(worked({ ...doc, offers }) as never).find((a) => a.key.startsWith("part "))!;
+    expect([part.key, part.is]).toEqual([`part ${l.id}`, { kind: "words", text: `${l.mpn}-QK77` }]);
+  }
+});
 
 test("the dearest part is known by its number, by a family's beginning too, but not by a few letters", () => {
   const part = asks.find((a) => a.key.startsWith("part "))!;

@@ -116,6 +116,27 @@ test("copper carries what warms its neck by ten kelvins, contacts what the libra
       "K1: the library does not say what it carries",
     ],
   });
+  // followed, and ended nowhere: whatever warmed on the way says nothing
+  const lost = { ...flowOf(set, again.asks, again.copper)[0]!, missed: ["K1"] };
+  expect(pathRatings(bare, again, [lost])).toEqual({
+    ratings: [],
+    left: ["copper J3.1 to K1: none of K1’s pads is reached"],
+  });
   expect(pathRatings(bare, again, []).ratings).toEqual([]);
   expect(pathRatings(bare, again, []).left[0]).toMatch(/^copper J3\.1 to K1: /);
+});
+
+// two such necks side by side, alike in all: each carries half
+const TWO = layer(
+  "b.gtl",
+  `${HEAD}D10*\n${pad("J3", "1", 5, 12, "HOT")}${pad("K1", "3", 25, 12, "HOT")}${pad("J3", "3", 5, 20, "GND")}%TD*%\nD10*\n${stroke(5, 12, 9, 12)}${stroke(9, 10, 9, 14)}${stroke(21, 10, 21, 14)}${stroke(21, 12, 25, 12)}D11*\n${stroke(9, 10, 21, 10)}${stroke(9, 14, 21, 14)}`,
+);
+
+test("two ways side by side carry what both do", () => {
+  const set = readBoard([TWO, rim(30, 25), drill("b.drl", [])].flat());
+  const doc = withBoards([measureBoard(set)], { options: { copper: "35" } });
+  const path = outputPath(doc, item({ reads: ["J3.1"], through: ["K1"] }))!;
+  const [found] = pathRatings(doc, path, flowOf(set, path.asks, path.copper)).ratings;
+  // twice 0.875, rounded down
+  expect(found).toEqual({ what: "copper J3.1 to K1", amps: "1.7" });
 });
