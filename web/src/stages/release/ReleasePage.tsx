@@ -37,11 +37,13 @@ export function ReleasePage() {
       </div>
       <Gate list={list} />
       {!isReleased && <LeftOpen order={order} />}
+      <div className="mb-5 border-b border-rule">
+        <Again />
+      </div>
       {groups.map((g) => (
         <Group key={g.title} {...g} order={order} most={most} />
       ))}
       <div className="mb-6">
-        <Again />
         <Rights />
       </div>
       {accepted.length > 0 && (
