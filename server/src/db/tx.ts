@@ -8,7 +8,7 @@ export const withTransaction = <T>(pool: Pool, work: (tx: Tx) => Promise<T>): Pr
 /** As above, with the workshop set for row-level security; it ends with the transaction. */
 export const withWorkshop = <T>(pool: Pool, workshopId: string, work: (tx: Tx) => Promise<T>): Promise<T> =>
   inTurn(pool, workshopId, () =>
-    again(() => transaction(pool, (tx) => [tx.query(`begin; ${workshopIs(workshopId)}`)], work)),
+    again(() => transaction(pool, (tx) => [tx.query("begin"), setWorkshop(tx, workshopId)], work)),
   );
 
 /** As above, seeing one moment throughout: what somebody else changes meanwhile makes it begin again. */
@@ -17,7 +17,7 @@ export const withMoment = <T>(pool: Pool, workshopId: string, work: (tx: Tx) => 
     again(() =>
       transaction(
         pool,
-        (tx) => [tx.query(`begin isolation level repeatable read; ${workshopIs(workshopId)}`)],
+        (tx) => [tx.query("begin isolation level repeatable read"), setWorkshop(tx, workshopId)],
         work,
       ),
     ),
@@ -26,7 +26,7 @@ export const withMoment = <T>(pool: Pool, workshopId: string, work: (tx: Tx) => 
 /** Reads of one workshop; a write in it is refused. What was read is there before the transaction has ended. */
 export const readWorkshop = <T>(pool: Pool, workshopId: string, work: (tx: Tx) => Promise<T>): Promise<T> =>
   inTurn(pool, workshopId, () =>
-    transaction(pool, (tx) => [tx.query(`begin read only; ${workshopIs(workshopId)}`)], work, true),
+    transaction(pool, (tx) => [tx.query("begin read only"), setWorkshop(tx, workshopId)], work, true),
   );
 
 /**
@@ -82,15 +82,12 @@ async function again<T>(work: () => Promise<T>): Promise<T> {
     }
 }
 
-const KEY = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i;
-/**
- * The statement that sets the workshop until the transaction ends, to be sent with its beginning: one way there and back less
- * for everything that is read or written. Several statements at once take no values, so that the key is written into it: nothing
- * but a key gets past here, and what is none is set as none, which every table's wall refuses.
- */
-function workshopIs(workshopId: string): string {
-  return `set local app.workshop = '${KEY.test(workshopId) ? workshopId : "none"}'`;
-}
+const setWorkshop = (tx: Tx, workshopId: string) =>
+  tx.query({
+    name: "set workshop",
+    text: "select set_config('app.workshop', $1, true)",
+    values: [workshopId],
+  });
 
 /**
  * @param begin statements before the work's own; they are sent with its first one and not waited for
