@@ -101,6 +101,13 @@ export async function startDemoServer(): Promise<TestServer> {
   }
 }
 
+/** A server's pool that waits for a loaded machine: no test asks how long a connection takes. */
+function patientPool(databaseUrl: string): ReturnType<typeof createPool> {
+  const pool = createPool(databaseUrl).on("error", () => undefined);
+  Object.assign(pool.options, { connectionTimeoutMillis: 120_000 });
+  return pool;
+}
+
 /**
  * @param over configuration that is not as usual
  * @param more what the server is given in the place of its own
@@ -145,7 +152,7 @@ export async function startServer(
   };
   const own = more.compute ? undefined : testCompute();
   const make = (): Deps => ({
-    pool: createPool(databaseUrl).on("error", () => undefined),
+    pool: patientPool(databaseUrl),
     compute: (more.compute ?? own)!,
     config,
     log: (entry) => {
