@@ -23,6 +23,8 @@ export default defineConfig({
     ? [["list"], ["json", { outputFile: process.env.JOURNEY_REPORT }]]
     : "list",
   use: {
+    // what never comes ends its own journey only
+    actionTimeout: 90_000,
     baseURL: process.env.BASE_URL ?? "http://127.0.0.1:4180",
     viewport: { width: 1280, height: 800 },
     launchOptions: {

@@ -1,4 +1,4 @@
-import { demoRun, expect, expectAccessible, expectSaid, test } from "./kit.ts";
+import { demoFiles, demoRun, expect, expectAccessible, expectSaid, keptRun, newShop, test } from "./kit.ts";
 
 const standIns = process.env.STANDINS_URL;
 
@@ -8,9 +8,13 @@ test("a supplier goes down in the middle of a refresh: the others' answers are k
 }) => {
   expect(standIns, "STANDINS_URL tells where the simulated suppliers are; npm test sets it").toBeTruthy();
   const control = (query: string) => request.post(`${standIns}/control?${query}`);
-  await demoRun(page, "Probe Tail", "a bad day", 33, "source");
+  // in a shop of its own, with a part nobody else asks for: it is a bad day for this bill alone
+  await newShop(page, "Bad Day Works");
+  const files = demoFiles("probe-tail");
+  const bill = `${files["probe-tail-parts.csv"]!.trimEnd()}\n,1,wall plug,,,ZZ-BAD-DAY,,\n`;
+  await keptRun(page, { ...files, "probe-tail-parts.csv": bill }, "Probe Tail", "source");
   try {
-    await control("failing=brindle");
+    await control("of=ZZ-BAD-DAY&failing=brindle");
     await page.getByRole("button", { name: /Ask (the suppliers|again)/ }).click();
     const asked = page.getByRole("list", { name: "Suppliers asked" });
     const row = asked.getByRole("listitem").filter({ hasText: "Brindle & Otter" });
@@ -24,28 +28,31 @@ test("a supplier goes down in the middle of a refresh: the others' answers are k
     await expect(page.getByRole("columnheader", { name: "Whole basket" })).toBeVisible();
     await page.reload();
     await expect(row).toBeVisible();
-    await control("failing=");
+    const compared = () => page.getByText(/sets? of suppliers compared/).textContent();
+    const without = await compared();
+    await control("of=ZZ-BAD-DAY&failing=");
     // where all of this took so long that it was given up meanwhile, it is asked again
     await expect(async () => {
       if (await row.getByText(/nothing usable/).isVisible())
         await page.getByRole("button", { name: "Ask again" }).click();
       await expect(asked).toBeHidden({ timeout: 8000 });
     }).toPass();
-    const before = await page.getByText(/sets? of suppliers compared/).textContent();
+    await expect.poll(compared).not.toBe(without);
+    const before = await compared();
     // a day without it: given up in words, its older offers stay
-    await control("failing=brindle");
+    await control("of=ZZ-BAD-DAY&failing=brindle");
     await page.getByRole("button", { name: "Ask again" }).click();
     await expect(row).toContainText(/nothing usable after 4 tries; its older offers were kept/);
-    expect(await page.getByText(/sets? of suppliers compared/).textContent()).toBe(before);
+    expect(await compared()).toBe(before);
     // ten days later prices and stock have moved, and what moved is told
-    await control("failing=&day=2026-12-04");
+    await control("of=ZZ-BAD-DAY&failing=&day=2026-12-04");
     await page.getByRole("button", { name: "Ask again" }).click();
     await expect(page.getByText(/^Since .*(rose|fell|went down)/)).toBeVisible();
     await page.getByText(/^Since /).click();
     await expect(page.getByText(/at a hundred/).first()).toBeVisible();
     await expectAccessible(page);
   } finally {
-    await control("failing=&day=2026-11-24");
+    await control("of=ZZ-BAD-DAY&failing=");
   }
 });
 

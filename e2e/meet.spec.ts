@@ -69,6 +69,8 @@ async function set(page: Page, ref: string, position: string, isNew: boolean): P
   await form.getByLabel("Goes out as").selectOption(position);
   await form.getByRole("button", { name: isNew ? "Keep it" : "Save" }).click();
   await expectSaid(page, `${ref} is set to ${position}`);
+  // it closes once the server has it; what stands below moves up then
+  await expect(form).toBeHidden();
 }
 
 test("a display with swapped supply is held against a board and found; its links are set, the card says how; a second source is refused", async ({

@@ -1,5 +1,6 @@
 import Papa from "papaparse";
 import { DropBudget } from "./budget.ts";
+import { endsDiffer, evenEnds } from "./line-ends.ts";
 import type { NamedTable, TableCells } from "./named-table.ts";
 import { decodeText } from "./text.ts";
 import { TOO_MANY_CELLS, weighSheet } from "./weigh-sheet.ts";
@@ -44,9 +45,12 @@ export function readCsv(text: string): TableCells | undefined {
   const [named, plain, quoted] =
     /^(?:sep=([^\r\n])|"sep=([^\r\n])")[^\S\t\r\n]*(?:\r\n|\r|\n|$)/i.exec(text) ?? [];
   const separator = plain ?? quoted;
-  const body = text.slice(named?.length ?? 0);
-  const delimiter = separator ?? delimiterOf(body);
-  const result = Papa.parse<string[]>(body, { delimiter, skipEmptyLines: false });
+  const found = text.slice(named?.length ?? 0);
+  const isUneven = endsDiffer(found);
+  const delimiter = separator ?? delimiterOf(isUneven ? found.replace(/\r\n|\r/g, "\n") : found);
+  const body = isUneven ? evenEnds(found, delimiter) : found;
+  const how = isUneven ? ({ newline: "\n" } as const) : {};
+  const result = Papa.parse<string[]>(body, { delimiter, skipEmptyLines: false, ...how });
   let rows = result.data.filter((r) => Array.isArray(r));
   // a quote that nobody closes would take the rows after it for one cell
   if (

@@ -72,14 +72,18 @@ function listRoutes(router: Router): void {
 
 type Willing = (ctx: Koa.Context & { params: Record<string, string> }) => Promise<string | undefined>;
 
-/** What suppliers and houses answer, once they are willing. @param day the simulated one */
-function feedRoutes(router: Router, willing: Willing, seed: string, day: () => string): void {
+/** The part numbers a question names. */
+const mpnsOf = (ctx: Koa.Context): readonly string[] => {
+  const { mpn = [] } = ctx.query;
+  return (Array.isArray(mpn) ? mpn : [mpn]).filter((m) => m !== "").slice(0, 500);
+};
+
+/** What suppliers and houses answer, once they are willing. @param day the simulated one for a question */
+function feedRoutes(router: Router, willing: Willing, seed: string, day: (ctx: Koa.Context) => string): void {
   router.get("/suppliers/:key/offers", async (ctx) => {
     const key = await willing(ctx);
     if (key === undefined) return;
-    const query = ctx.query.mpn;
-    const mpns = (Array.isArray(query) ? query : [query ?? ""]).filter((m) => m !== "").slice(0, 500);
-    const found = mpns.map((m) => [m, offersFor(key, m, seed, day())] as const);
+    const found = mpnsOf(ctx).map((m) => [m, offersFor(key, m, seed, day(ctx))] as const);
     const answer: FeedAnswer = {
       offers: found.flatMap(([, o]) => o),
       notListed: found.filter(([, o]) => o.length === 0).map(([m]) => m),
@@ -90,7 +94,7 @@ function feedRoutes(router: Router, willing: Willing, seed: string, day: () => s
     const key = await willing(ctx);
     if (key === undefined) return;
     const { rules = [] } = (await bodyOf(ctx)) as { rules?: FeedRule[] };
-    ctx.body = search(key, rules, seed, day());
+    ctx.body = search(key, rules, seed, day(ctx));
   });
   router.post("/houses/:key/quote", async (ctx) => {
     const key = await willing(ctx);
@@ -101,7 +105,7 @@ function feedRoutes(router: Router, willing: Willing, seed: string, day: () => s
       ctx.body = { message: "No such house." };
       return;
     }
-    ctx.body = quoteFor(key, house, (await bodyOf(ctx)) as HouseRequest, seed, day());
+    ctx.body = quoteFor(key, house, (await bodyOf(ctx)) as HouseRequest, seed, day(ctx));
   });
 }
 
@@ -167,15 +171,23 @@ export function createStandIns(options: StandInOptions): Koa {
   const meters = { unplugged: new Set<string>(), overflowing: new Set<string>() };
   const asked = new Map<string, number[]>();
   const orders = new Map<string, HouseOrder>();
+  // a bad day of one bill alone, for one of many that ask at the same time
+  let of: string | undefined;
+  let dayOf: string | undefined;
+  const isOf = (ctx: Koa.Context) => of !== undefined && mpnsOf(ctx).includes(of);
   listRoutes(router);
   // what lies on the houses' desks
   router.get("/control/orders", (ctx) => {
     ctx.body = [...orders].map(([at, { files }]) => ({ at, files: files.map((f) => f.path) }));
   });
-  // what a person at the stand-ins would do: let a day pass, take a supplier down, let one keep silent or lose its orders
+  // what a person at the stand-ins would do: let a day pass, take a supplier down, let one keep silent or lose its orders;
+  // with a part number behind it, only for who asks for that part
   router.post("/control", (ctx) => {
     const q = ctx.query as Record<string, string | undefined>;
-    if (q.day !== undefined && /^\d{4}-\d{2}-\d{2}$/.test(q.day)) day = q.day;
+    if (q.of !== undefined) {
+      of = q.of;
+      dayOf = q.day;
+    } else if (q.day !== undefined && /^\d{4}-\d{2}-\d{2}$/.test(q.day)) day = q.day;
     if (q.latencyMs !== undefined) latencyMs = Number(q.latencyMs);
     for (const at of [...orders.keys()]) if (at.startsWith(`${q.forget} `)) orders.delete(at);
     for (const [set, keys] of [
@@ -204,14 +216,14 @@ export function createStandIns(options: StandInOptions): Koa {
     }
     await new Promise((resolve) => setTimeout(resolve, latencyMs));
     if (silent.has(key)) await new Promise((resolve) => setTimeout(resolve, 20_000));
-    if (failing.has(key) || options.failing?.has(key)) {
+    if ((failing.has(key) && (of === undefined || isOf(ctx))) || options.failing?.has(key)) {
       ctx.status = 503;
       ctx.body = { message: "The feed is down for maintenance." };
       return undefined;
     }
     return key;
   };
-  feedRoutes(router, willing, options.seed, () => day);
+  feedRoutes(router, willing, options.seed, (ctx) => (isOf(ctx) ? dayOf : undefined) ?? day);
   meterRoutes(router, willing, options.seed, meters);
   // prices move with the simulated day alone, work goes on by the clock too
   const { clock } = options;

@@ -134,3 +134,22 @@ test("a meter shows something near what its probes touch, in the unit it is aske
   expect(await read("unit=V")).toMatchObject({ status: 503, message: "The meter is not plugged in." });
   await control("unplugged=");
 });
+
+test("a bad day of one bill is a bad day for nobody else who asks at the same time", async () => {
+  const control = (query: string) => fetch(`${url}/control?${query}`, { method: "POST" });
+  const offers = async (...mpns: string[]) => {
+    const r = await fetch(`${url}/suppliers/fennimore/offers?${mpns.map((m) => `mpn=${m}`).join("&")}`);
+    return r.status === 200 ? ((await r.json()) as { offers: unknown[] }).offers : r.status;
+  };
+  const today = await offers("OX-R0603-10k");
+  await control("of=ZZ-OURS&failing=fennimore");
+  expect(await offers("OX-R0603-10k", "ZZ-OURS")).toBe(503);
+  expect(await offers("OX-R0603-10k")).toEqual(today);
+  await control("of=ZZ-OURS&failing=&day=2027-02-01");
+  const later = await offers("OX-R0603-10k", "ZZ-OURS");
+  expect(later).not.toEqual(today);
+  expect(later).not.toBe(503);
+  expect(await offers("OX-R0603-10k")).toEqual(today);
+  await control("of=ZZ-OURS");
+  expect(await offers("OX-R0603-10k", "ZZ-OURS")).toEqual(today);
+});

@@ -1,7 +1,6 @@
 import type { RunSummary } from "@kobbin/contract";
 import {
   AppError,
-  type BasketCache,
   briefOf,
   diffBoards,
   type FabRequest,
@@ -19,7 +18,6 @@ import {
   plannedOrders,
   type RunDocument,
   type RunRecord,
-  type RunResult,
   rollUp,
   saysUnpriced,
   seenFaults,
@@ -27,10 +25,10 @@ import {
   toWire,
 } from "@kobbin/core";
 import { type PackedBoard, packRun, readAsBoard } from "@kobbin/packing";
-import { proveBaskets } from "@kobbin/solver";
 import { openBackup } from "../backup/open.ts";
 import { OutsideError, readAnswer } from "../outside/index.ts";
 import type { Answer, Ended, Summarised, Task } from "./messages.ts";
+import { rollUpNearly, rollUpProven } from "./proven.ts";
 
 /** One task of the pool: data in, data out. */
 export default async function compute(task: Task): Promise<Answer> {
@@ -130,24 +128,6 @@ function requestOf({ document, houseId }: Extract<Task, { kind: "request" }>): F
   const house = document.houses?.find((h) => h.id === houseId);
   if (!house) throw new AppError("NOT_FOUND", "The run was released without that house.", "Reload the page.");
   return fabRequest(document, house, rollUp(document).start);
-}
-
-/** For the proof of a run's basket; what is left open then is told by its gap. */
-const PROOF_SECONDS = 10;
-
-/** A gap below this changes no figure a list shows; it is closed where the run is packed. */
-const NO_MATTER = 0.0005;
-
-/** Figures for lists: often computed, so a basket that is cheapest to a twentieth of a per cent is left at that. */
-async function rollUpNearly(document: RunDocument): Promise<RunResult> {
-  const quick = rollUp(document, { scope: "the best" });
-  return (quick.baskets[0]?.proof?.gap ?? 0) > NO_MATTER ? rollUpProven(document) : quick;
-}
-
-async function rollUpProven(document: RunDocument): Promise<RunResult> {
-  const cache: BasketCache = new Map();
-  await proveBaskets(document, cache, PROOF_SECONDS);
-  return rollUp(document, { cache });
 }
 
 /** What the next run of the product begins with, and the lots this one counted on or was sent. */

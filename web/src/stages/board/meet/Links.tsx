@@ -16,7 +16,13 @@ export function Links({ volts, board }: { volts: BoardVolts; board: string | und
     <section aria-label="Links and settings" className="mt-6 border-t border-rule pt-4">
       <h2 className="mb-1 text-[17px]">Links and settings</h2>
       {begun && !isLocked && (
-        <LinkForm part={begun} board={board} standing={undefined} onClose={() => close(begun.ref)} />
+        <LinkForm
+          key={begun.ref}
+          part={begun}
+          board={board}
+          standing={undefined}
+          onClose={() => close(begun.ref)}
+        />
       )}
       <ul>
         {volts.links.map((l) =>
