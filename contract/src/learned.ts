@@ -1,4 +1,4 @@
-import type { Factor, OpenLesson, RunErratum, RunLesson, shapes } from "@kobbin/core";
+import type { Factor, OpenLesson, RunErratum, RunLesson, shapes, WasMade } from "@kobbin/core";
 
 /** A revision on which a lesson did not hold. */
 export interface Caught {
@@ -22,6 +22,14 @@ export interface BuiltWith {
   readonly good: number;
   /** Boards of it that have it for certain, where that is written down; else any of those begun may. */
   readonly units?: number;
+  /** Of a part of which only some days are doubted: its bags that came for the run or were taken, each with its date code. */
+  readonly bags?: readonly DatedBag[];
+}
+
+/** A bag by its date code, and whether it was made in the days that are doubted. */
+export interface DatedBag {
+  readonly code: string;
+  readonly was: WasMade;
 }
 
 /** An open run in which a lesson does not hold, cannot be told, has lost its place or waits for an answer. */
@@ -45,6 +53,12 @@ export interface ShopLesson extends Omit<RunLesson, "relaxedBecause"> {
   readonly caught: readonly Caught[];
   /** Of something that is doubted: released runs that have it. */
   readonly built: readonly BuiltWith[];
+  /** Of a part of which only some days are doubted: its bags that still hold something. */
+  readonly bags?: readonly (DatedBag & {
+    readonly lotId: string;
+    readonly place: string;
+    readonly qty: number;
+  })[];
   /** Open runs in which it is open, as far as they are counted: {@link LearnedAnswer.uncounted}. */
   readonly runs: readonly OpenInRun[];
 }

@@ -585,7 +585,7 @@ export { answersRight, type Fits, imageFits } from "./run/program/fits.ts";
 export { imagesAt, loadedAt } from "./run/program/places.ts";
 export { proveRun } from "./run/prove.ts";
 export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
-export { asksMade } from "./run/receive/asks-made.ts";
+export { asksMade, boughtNumber, type DaysDoubted, daysDoubted } from "./run/receive/asks-made.ts";
 export { claimLetter, type Disagrees, disagreesOf } from "./run/receive/claim.ts";
 export {
   type BoardJudged,
@@ -671,6 +671,7 @@ export {
   nextAir,
 } from "./shelf/dry-bag.ts";
 export { type Kept, type Low, lowOf } from "./shelf/low.ts";
+export { type MadeBetween, readBetween, type WasMade, wasMade } from "./shelf/made-between.ts";
 export { type LotChange, type LotMove, movesOf } from "./shelf/moves.ts";
 // baskets, offers, quotations
 export { bestBasket, proveBasket } from "./sourcing/basket.ts";

@@ -96,3 +96,63 @@ test("a bag that is doubted is traced to two runs and eleven boards, stops the r
   await openStage(page, third, "source");
   await expect(page.getByRole("main")).not.toContainText("The bag from Monday");
 });
+
+test("a notice names weeks of a part: what comes of them is set apart by keys, and where its bags lie is told", async ({
+  page,
+}) => {
+  await newShop(page, "Noticing Works");
+  const run = await keptRun(page, demoArchive("rack-card"), "Rack Card");
+  const { document } = await read(page, run);
+  const line = document.lines.find((l) => !l.dnp && l.mpn !== "")!;
+  const offer = { supplierId: document.suppliers[0]!.id, stock: 5000, currency: "EUR" };
+  for (const l of document.lines)
+    if (!l.dnp)
+      await ask(page, "POST", `/api/lines/${l.id}/offers`, { ...offer, breaks: [{ qty: 1, price: "0.1" }] });
+  await ask(page, "POST", `/api/runs/${run}/release`);
+
+  // the notice comes after the order
+  await page.goto("/lessons");
+  await page.getByRole("button", { name: "Write one down" }).press("Enter");
+  const dialog = page.getByRole("dialog");
+  await dialog.getByLabel("It is about").selectOption({ label: "a part that is doubted" });
+  await dialog.getByLabel("Its number").fill(line.mpn);
+  await dialog.getByLabel("From this date code").fill("2545");
+  await dialog.getByLabel("Up to this date code").fill("2540");
+  await expect(dialog.getByRole("status")).toHaveText(
+    "Not kept like this: the last one lies before the first.",
+  );
+  await expect(dialog.getByRole("button", { name: "Keep it" })).toBeDisabled();
+  await dialog.getByLabel("From this date code").fill("2540");
+  await dialog.getByLabel("Up to this date code").fill("2545");
+  await expectAccessible(page);
+  await dialog.getByRole("button", { name: "Keep it" }).press("Enter");
+  const words = `${line.mpn} made from 29 September 2025 to 9 November 2025 is not used`;
+  await expectSaid(page, `Learned: ${words}`);
+
+  await openStage(page, run, "receive");
+  const row = page
+    .getByRole("listitem")
+    .filter({ hasText: line.mpn, has: page.getByRole("button", { name: /^Count / }) });
+  const count = async (qty: string, code: string) => {
+    await row.getByRole("button", { name: /^Count / }).press("Enter");
+    await row.getByLabel("Counted").fill(qty);
+    await row.getByLabel("Date code, since some days of it are doubted").fill(code);
+  };
+  await count("1", "2520");
+  await expect(row).toContainText(`Not of the days doubted: ${words}.`);
+  await row.getByRole("button", { name: "It came", exact: true }).press("Enter");
+  await expectSaid(page, /^1 × .* came$/);
+  await count("2", "2541");
+  await expect(row.getByRole("alert")).toHaveText(`Made in days that are doubted: ${words}. Set it apart.`);
+  await expectAccessible(page);
+  await row.getByRole("button", { name: "Set apart", exact: true }).press("Enter");
+  await expect(row).toContainText("2 set apart");
+
+  await page.goto("/lessons");
+  const notice = page
+    .getByRole("region", { name: "Held against every board" })
+    .getByRole("listitem")
+    .filter({ hasText: words });
+  await expect(notice).toContainText("1 piece 2520, of other days");
+  await expect(notice).toContainText("no board begun yet");
+});

@@ -187,3 +187,63 @@ test("every sheet that holds something comes with its name, hidden ones told apa
     ["Old", true],
   ]);
 });
+
+// ways cells are put in quotes that are not the usual one, odd ones first; what is right by hand
+const HEAD = ["Ref", "Qty", "Part"];
+test.each<[string, string, (readonly string[])[]]>([
+  [
+    "single quotes around references, an apostrophe in a word",
+    "Ref,Qty,Part\n'R1,R2',2,A\nX1,1,maker's own\n'R3',1,C",
+    [HEAD, ["R1,R2", "2", "A"], ["X1", "1", "maker's own"], ["R3", "1", "C"]],
+  ],
+  [
+    "two strays a row apart are no cell, even where that made the rows alike",
+    'Ref,Qty,Part\nA1, "3/8,x\nA2,5,7/8" ,y\nR1,1,k',
+    [HEAD, ["A1", ' "3/8', "x"], ["A2", "5", '7/8" ', "y"], ["R1", "1", "k"]],
+  ],
+  [
+    "quotes of a word that keep nothing together stay",
+    "Ref,Qty,Part\nX1,1,“so”\nR1,1,A,more\nR2,1,B",
+    [HEAD, ["X1", "1", "“so”"], ["R1", "1", "A", "more"], ["R2", "1", "B"]],
+  ],
+  [
+    "quotes as a word processor sets them",
+    "Ref,Qty,Part\n“R1, R2”,2,A\nR3,1,C",
+    [HEAD, ["R1, R2", "2", "A"], ["R3", "1", "C"]],
+  ],
+  [
+    "low quotes at the front",
+    "Ref;Qty;Part\n„R1; R2“;2;A\nR3;1;C",
+    [HEAD, ["R1; R2", "2", "A"], ["R3", "1", "C"]],
+  ],
+  [
+    "an inch behind a backslash",
+    'Ref,Qty,Part\n"R1","1","1\\" pipe"\n"R2","1","x"',
+    [HEAD, ["R1", "1", '1" pipe'], ["R2", "1", "x"]],
+  ],
+  [
+    "a folder that ends in a backslash is no quote",
+    'Ref,Qty,Part\n"R1","1","c:\\parts\\"\n"R2","1","x"',
+    [HEAD, ["R1", "1", "c:\\parts\\"], ["R2", "1", "x"]],
+  ],
+  [
+    "a space before the quote",
+    'Qty, Ref, Part\n2, "R1, R2", A\n1, R3, "C, D"',
+    [
+      ["Qty", " Ref", " Part"],
+      ["2", "R1, R2", " A"],
+      ["1", " R3", "C, D"],
+    ],
+  ],
+  [
+    "a space before an inch that nobody closes",
+    'Ref,Qty,Part\nS1,4, "3/8 screw\nR1,1,1k\nR2,1,2k',
+    [HEAD, ["S1", "4", ' "3/8 screw'], ["R1", "1", "1k"], ["R2", "1", "2k"]],
+  ],
+  [
+    "rows of a word processor's soft breaks",
+    "Ref,Qty,Part\vR1,1,A\vR2,1,B",
+    [HEAD, ["R1", "1", "A"], ["R2", "1", "B"]],
+  ],
+  ["a sign of it in a cell of a usual list", "Ref,Qty,Part\nR1,1,A\vB", [HEAD, ["R1", "1", "A\vB"]]],
+])("quotes otherwise: %s", (_, text, rows) => expect(readCsv(text)).toEqual(rows));

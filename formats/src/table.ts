@@ -2,6 +2,7 @@ import Papa from "papaparse";
 import { DropBudget } from "./budget.ts";
 import { endsDiffer, evenEnds } from "./line-ends.ts";
 import type { NamedTable, TableCells } from "./named-table.ts";
+import { rowsOf } from "./quoting.ts";
 import { decodeText } from "./text.ts";
 import { TOO_MANY_CELLS, weighSheet } from "./weigh-sheet.ts";
 
@@ -45,22 +46,22 @@ export function readCsv(text: string): TableCells | undefined {
   const [named, plain, quoted] =
     /^(?:sep=([^\r\n])|"sep=([^\r\n])")[^\S\t\r\n]*(?:\r\n|\r|\n|$)/i.exec(text) ?? [];
   const separator = plain ?? quoted;
-  const found = text.slice(named?.length ?? 0);
+  const found = withLines(text.slice(named?.length ?? 0));
   const isUneven = endsDiffer(found);
   const delimiter = separator ?? delimiterOf(isUneven ? found.replace(/\r\n|\r/g, "\n") : found);
   const body = isUneven ? evenEnds(found, delimiter) : found;
-  const how = isUneven ? ({ newline: "\n" } as const) : {};
-  const result = Papa.parse<string[]>(body, { delimiter, skipEmptyLines: false, ...how });
-  let rows = result.data.filter((r) => Array.isArray(r));
+  const read = rowsOf(body, delimiter, isUneven ? "\n" : undefined);
+  let { rows } = read;
   // a quote that nobody closes would take the rows after it for one cell
-  if (
-    result.errors.some((e) => e.type === "Quotes") ||
-    rows.some((r) => isRows(r, delimiter) || r.some((c) => swallows(c, delimiter)))
-  )
+  if (read.isBroken || rows.some((r) => isRows(r, delimiter) || r.some((c) => swallows(c, delimiter))))
     rows = splitByLine(body, delimiter);
   while (rows.length > 0 && rows[rows.length - 1]!.every((c) => c.trim() === "")) rows.pop();
   return rows.length === 0 ? undefined : rows.map((r) => r.map((c) => undefuse(c)));
 }
+
+/** Text without a line's usual end has those of word processors and old machines. */
+const withLines = (text: string): string =>
+  /[\r\n]/.test(text) ? text : text.replace(/[\u2028\u2029\u0085\v]/g, "\n");
 
 /** Whether a cell holds what looks like further rows. */
 function swallows(cell: string, delimiter: string): boolean {

@@ -279,6 +279,7 @@ test("every check has words that say what is wanted", () => {
     MARKED,
     BARE_CONTACTS,
     { kind: "part", mpn: "X-1" },
+    { kind: "part", mpn: "X-1", made: { from: "2025-09-29" } },
     { kind: "lot", id: "l", name: "L1" },
     { kind: "house", id: "h", name: "FAR" },
     { kind: "machine", id: "m", name: "Plate" },

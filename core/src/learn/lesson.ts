@@ -4,6 +4,7 @@ import { few } from "../findings.ts";
 import { INTENDED } from "../fit/intended.ts";
 import { type Intended, mmWords } from "../fit/row.ts";
 import type { CONTACT_WANTS, LESSON_LEVELS, LESSON_SURE, ONE_WAY_LETTERS } from "../shape/lesson.ts";
+import { betweenWords, type MadeBetween } from "../shelf/made-between.ts";
 
 type Spot = readonly [number, number];
 
@@ -37,7 +38,8 @@ export type LessonCheck =
   /** Contacts at the edge: no mask left between them, no copper that runs on to the edge, set back far enough. */
   | { readonly kind: "contacts"; readonly what: (typeof CONTACT_WANTS)[number]; readonly leastMm?: number }
   /** Something that is not to be used: a part by its number, a lot, a house, a machine, a program. */
-  | { readonly kind: "part"; readonly mpn: string }
+  /** Of a part only what was made in a stretch of days, where a notice says one. */
+  | { readonly kind: "part"; readonly mpn: string; readonly made?: MadeBetween }
   | { readonly kind: "lot"; readonly id: string; readonly name: string }
   | { readonly kind: "house"; readonly id: string; readonly name: string }
   /** A machine, or one in somebody's hands: of another's it says nothing. */
@@ -111,7 +113,7 @@ export function lessonWords(c: LessonCheck): string {
     case "contacts":
       return `${WANTED[c.what]}${c.leastMm === undefined ? "" : ` by at least ${mmWords(c.leastMm)} mm`}`;
     case "part":
-      return `${c.mpn} is not used`;
+      return `${c.mpn}${c.made ? ` ${betweenWords(c.made)}` : ""} is not used`;
     case "lot":
       return `nothing is taken of the lot ${c.name}`;
     case "house":

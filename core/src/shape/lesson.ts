@@ -43,7 +43,11 @@ const KINDS: Readonly<Record<string, DataShape>> = {
     what: oneOf(...CONTACT_WANTS),
     leastMm: maybe(number(0, 100)),
   }),
-  part: fields({ kind: oneOf("part"), mpn: text(120, 1) }),
+  part: fields({
+    kind: oneOf("part"),
+    mpn: text(120, 1),
+    made: maybe(fields({ from: maybe(day), to: maybe(day) })),
+  }),
   lot: fields({ kind: oneOf("lot"), ...named }),
   house: fields({ kind: oneOf("house"), ...named }),
   machine: fields({ kind: oneOf("machine"), ...named, person: maybe(text(200, 1)) }),
@@ -65,6 +69,11 @@ export const lessonCheckShape: DataShape = (v, path) => {
 function contradiction(c: Readonly<Record<string, unknown>>, path: string): string | undefined {
   if (c.kind === "place" && (c.at === undefined) === (c.pins === undefined))
     return `${path} says its place ${c.at === undefined ? "not at all" : "twice"}`;
+  if (c.kind === "part" && c.made !== undefined) {
+    const { from, to } = c.made as { readonly from?: string; readonly to?: string };
+    if (from === undefined && to === undefined) return `${path}.made says neither a first nor a last day`;
+    if (from !== undefined && to !== undefined && from > to) return `${path}.made ends before it begins`;
+  }
   if (c.kind === "pattern") {
     const pins = c.pins as readonly string[];
     if (pins.length !== (c.at as unknown[]).length)

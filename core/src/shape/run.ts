@@ -271,6 +271,7 @@ export const runShape: DataShape = fields({
         unitCost: money,
         currency,
         condition: oneOf("new", "opened", "salvaged", "quarantine"),
+        made: maybe(text(20, 1)),
         alsoIn: maybe(list(fields({ run: text(200), qty: whole() }), 1000)),
       }),
       MOST.lots,

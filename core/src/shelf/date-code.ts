@@ -27,6 +27,17 @@ export function beginOf({ year, week, month, day }: MadeIn): string {
   const monday = 4 - ((fourth.getUTCDay() + 6) % 7);
   return new Date(Date.UTC(year, 0, monday + 7 * (week - 1))).toISOString().slice(0, 10);
 }
+/** Last ISO day of what a date code says: of a week its Sunday. */
+export function endOf(made: MadeIn): string {
+  const { year, month, day, week } = made;
+  if (day !== undefined) return beginOf(made);
+  const end =
+    week !== undefined
+      ? Date.parse(beginOf(made)) + 6 * 86_400_000
+      : // the day before the first of the next month
+        Date.UTC(year, month!, 0);
+  return new Date(end).toISOString().slice(0, 10);
+}
 const two = (n: number) => String(n).padStart(2, "0");
 
 /**
@@ -39,14 +50,18 @@ const two = (n: number) => String(n).padStart(2, "0");
  * @returns undefined where it cannot be read; the code itself is kept all the same
  */
 export function readDateCode(text: string, today: string): MadeIn | undefined {
+  const [first, other] = readingsOf(text, today);
+  if (!first) return undefined;
+  return other && beginOf(other) !== beginOf(first) ? { ...first, or: madeWords(other) } : first;
+}
+
+/** Every way a code can be read up to today, the usual one first; none where it cannot. */
+export function readingsOf(text: string, today: string): readonly MadeIn[] {
   const t = text
     .trim()
     .toLowerCase()
     .replace(/^(d\/?c|date ?code|lot date|made)\s*[:.]?\s*/, "");
-  const found = ways(t).filter((m) => m.year >= EARLIEST && beginOf(m) <= today);
-  const [first, other] = found;
-  if (!first) return undefined;
-  return other && beginOf(other) !== beginOf(first) ? { ...first, or: madeWords(other) } : first;
+  return ways(t).filter((m) => m.year >= EARLIEST && beginOf(m) <= today);
 }
 
 /** Every way a code can be read, the usual one first. */

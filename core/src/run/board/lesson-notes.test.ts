@@ -106,6 +106,7 @@ test("a lot counts where something is taken of it, not where it lies", () => {
   const LOT = { kind: "lot", id: "l7", name: "bag of May" } as const;
   const need = (id: string, qty: number) => ({
     lines: ["a"],
+    need: 0,
     shelf: [{ lot: { ...lot, id }, qty, cost: 0 as never }],
   });
   expect(verdict(LOT, { lots: [lot] })).toEqual([["holds", "Nothing of it is taken.", []]]);
@@ -113,6 +114,50 @@ test("a lot counts where something is taken of it, not where it lies", () => {
   expect(verdict(LOT, {}, { needs: [need("l7", 4), need("l8", 5)] })).toEqual([
     ["broken", "4 pieces of it would be taken from the shelf.", ["a"]],
   ]);
+});
+
+test("of a part that is doubted in some weeks the bags tell, by their date codes", () => {
+  const check = { kind: "part", mpn: "SB-140", made: { from: "2025-09-29", to: "2025-11-09" } } as const;
+  const lines = [madeLine("a", ["D1"], { mpn: "sb-140" })];
+  const bag = (made: string | undefined, qty: number, mpn = "SB-140") => ({
+    lot: {
+      id: `l${made}`,
+      mpn,
+      qty: 9,
+      place: "A",
+      receivedOn: "2026-01-01",
+      unitCost: 1,
+      currency: "EUR",
+      condition: "new",
+      ...(made === undefined ? {} : { made }),
+    } as const,
+    qty,
+    cost: 0 as never,
+  });
+  const of = (need: number, ...shelf: ReturnType<typeof bag>[]) =>
+    verdict(check, { lines }, { needs: [{ lines: ["a"], need, shelf }] })[0]!.slice(0, 2);
+  expect(of(0, bag("2539", 4), bag("2541", 3), bag("2545", 1))).toEqual([
+    "broken",
+    "4 pieces that would be taken from the shelf were made then.",
+  ]);
+  expect(of(0, bag("2539", 4), bag("2546", 1))).toEqual([
+    "holds",
+    "What is taken from the shelf was made before it or after it.",
+  ]);
+  expect(of(0, bag("2539", 4), bag(undefined, 1), bag("Sep 2025", 2))).toEqual([
+    "unknown",
+    "Of 3 pieces on the shelf no date code tells when they were made.",
+  ]);
+  expect(of(1, bag("2539", 4))).toEqual([
+    "unknown",
+    "1 piece to be bought: their date code is known when they come.",
+  ]);
+  // a bag of what stands in for it says nothing of it
+  expect(of(5, bag("2541", 4, "OTHER-1"))[0]).toBe("unknown");
+  expect(of(0)).toEqual(["unknown", "Nothing of it is counted yet."]);
+  // where the part is not used at all, no bag matters
+  const other = [madeLine("a", ["D1"], { mpn: "ELSE-1" })];
+  expect(verdict(check, { lines: other }, { needs: [] })[0]![0]).toBe("holds");
 });
 
 test("a house counts for what is ordered there, a machine for what the run is made with", () => {

@@ -131,6 +131,8 @@ export interface RunLot {
   readonly unitCost: string | number;
   readonly currency: string;
   readonly condition: "new" | "opened" | "salvaged" | "quarantine";
+  /** Its date code, as it stands on it. */
+  readonly made?: string;
   /** Other runs that count on pieces of it which nobody reserved. */
   readonly alsoIn?: readonly { readonly run: string; readonly qty: number }[];
 }

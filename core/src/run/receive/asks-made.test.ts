@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { boardK } from "../board-k.fixture.ts";
 import type { RunDocument } from "../document/document.ts";
-import { asksMade } from "./asks-made.ts";
+import { asksMade, boughtNumber, daysDoubted } from "./asks-made.ts";
 
 const K = boardK();
 const offer = K.offers.find((o) => K.lines.some((l) => l.id === o.line && l.mpn))!;
@@ -21,7 +21,7 @@ test.each([
   ["a moisture level", { part: { moisture: "3" } }, /dry bag/],
   [
     "a moisture level of what is bought instead",
-    { offer: { part: "ZZ-9" }, part: { mpn: "zz-9", moisture: "3" } },
+    { offer: { part: "p9" }, part: { id: "p9", mpn: "ZZ-9", moisture: "3" } },
     /dry bag/,
   ],
   ["a cell", { line: { description: "coin cell, 3 V" } }, /ages/],
@@ -39,4 +39,25 @@ test.each([
   if (why === undefined) expect(said).toBeUndefined();
   else expect(said).toMatch(why);
   expect(asksMade(doc(more), "nobody's")).toBeUndefined();
+});
+
+test("what is bought has the number of its line, or of what is bought in its place", () => {
+  expect(boughtNumber(doc({}), offer.id)).toBe(line.mpn);
+  expect(boughtNumber(doc({ offer: { part: "p9" }, part: { id: "p9", mpn: "ZZ-9" } }), offer.id)).toBe(
+    "ZZ-9",
+  );
+  expect(boughtNumber(doc({ offer: { part: "gone" } }), offer.id)).toBe("");
+  expect(boughtNumber(doc({}), "nobody's")).toBe("");
+});
+
+test("days of a part that are doubted count until they are cleared, for the products they are about", () => {
+  const made = { from: "2025-09-29" };
+  const notice = { title: "Notice of May", check: { kind: "part", mpn: "zz-9", made } } as const;
+  const doubted = { title: "Notice of May", made };
+  const of = (...lessons: Parameters<typeof daysDoubted>[0]) => daysDoubted(lessons, "ZZ-9", "p");
+  expect(of(notice, { title: "all of it", check: { kind: "part", mpn: "zz-9" } })).toEqual([doubted]);
+  expect(of({ ...notice, productId: "p", relaxed: [{ product: "q" }] })).toEqual([doubted]);
+  expect(of({ ...notice, productId: "q" }, { ...notice, clearedOn: "2026-01-01" })).toEqual([]);
+  expect(of({ ...notice, relaxed: [{ product: "p" }] })).toEqual([]);
+  expect([daysDoubted([notice], "ZZ-8", "p"), daysDoubted([notice], "", "p")]).toEqual([[], []]);
 });

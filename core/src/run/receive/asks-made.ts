@@ -1,4 +1,6 @@
 import { numberKey } from "../../bom/number.ts";
+import type { RunLesson } from "../../learn/lesson.ts";
+import type { MadeBetween } from "../../shelf/made-between.ts";
 import type { RunDocument } from "../document/document.ts";
 
 /** What goes off while it lies, by what it is called. */
@@ -12,7 +14,7 @@ export function asksMade(doc: RunDocument, offerId: string): string | undefined 
   const offer = doc.offers.find((o) => o.id === offerId);
   const line = doc.lines.find((l) => l.id === offer?.line);
   if (!offer || !line) return undefined;
-  const key = numberKey(offer.part ?? line.mpn ?? "");
+  const key = numberKey(boughtNumber(doc, offerId));
   const part = (doc.library ?? []).find((p) => numberKey(p.mpn) === key);
   const supplier = doc.suppliers.find((s) => s.id === offer.supplier);
   if (/\bdate/i.test(offer.restriction ?? "")) return `its offer says: ${offer.restriction}`;
@@ -22,4 +24,48 @@ export function asksMade(doc: RunDocument, offerId: string): string | undefined 
   if (supplier?.sourceClass && supplier.sourceClass !== "authorised")
     return "it is not from its maker’s own seller: one lot has one date";
   return undefined;
+}
+
+/** Number of what is bought by an offer: of the library's part it is for, or of its line; empty where there is none. */
+export function boughtNumber(doc: RunDocument, offerId: string): string {
+  const offer = doc.offers.find((o) => o.id === offerId);
+  if (offer?.part !== undefined) return doc.library?.find((p) => p.id === offer.part)?.mpn ?? "";
+  return doc.lines.find((l) => l.id === offer?.line)?.mpn ?? "";
+}
+
+/** Days of a part that are doubted, and what was said of them. */
+export interface DaysDoubted {
+  readonly title: string;
+  readonly made: MadeBetween;
+}
+
+/** A lesson of the shop, as far as it tells for whom it counts. */
+export interface CountingLesson extends Pick<RunLesson, "title" | "check"> {
+  readonly clearedOn?: string;
+  readonly productId?: string;
+  readonly relaxed?: readonly { readonly product: string }[];
+}
+
+/**
+ * Days of a part that a notice doubts, as far as they count for a product: what comes of it is held against them.
+ *
+ * @param lessons as the shop has them today: a notice may come after the order
+ * @param mpn of the part; empty says nothing
+ */
+export function daysDoubted(
+  lessons: readonly CountingLesson[],
+  mpn: string,
+  productId: string,
+): readonly DaysDoubted[] {
+  if (mpn === "") return [];
+  return lessons.flatMap(({ title, check, clearedOn, productId: only, relaxed }) =>
+    check.kind === "part" &&
+    check.made &&
+    numberKey(check.mpn) === numberKey(mpn) &&
+    clearedOn === undefined &&
+    (only === undefined || only === productId) &&
+    !relaxed?.some((r) => r.product === productId)
+      ? [{ title, made: check.made }]
+      : [],
+  );
 }

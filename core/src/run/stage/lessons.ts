@@ -1,4 +1,5 @@
 import { numberKey } from "../../bom/number.ts";
+import { counted } from "../../counted.ts";
 import { few } from "../../findings.ts";
 import {
   type BoardLesson,
@@ -9,6 +10,7 @@ import {
   type LessonVerdict,
 } from "../../learn/judge-board.ts";
 import type { LessonCheck, RunLesson } from "../../learn/lesson.ts";
+import { type MadeBetween, type WasMade, wasMade } from "../../shelf/made-between.ts";
 import { withVariant } from "../document/bill/structure.ts";
 import type { RunBoard } from "../document/boards.ts";
 import type { RunDocument } from "../document/document.ts";
@@ -26,7 +28,7 @@ export interface LessonStanding extends Judgement {
 
 /** What of a run is worked out beside its document. */
 export interface LearnFrom extends Pick<Worked, "doc" | "goes"> {
-  readonly needs: readonly Pick<RunNeed, "lines" | "shelf">[];
+  readonly needs: readonly Pick<RunNeed, "lines" | "shelf" | "need">[];
 }
 
 /** The worst comes first. */
@@ -75,7 +77,7 @@ type Found = Judgement & { readonly lines?: readonly string[] };
 function judgeChosen(c: Chosen, from: LearnFrom): Found {
   switch (c.kind) {
     case "part":
-      return judgePart(c.mpn, from.doc);
+      return c.made ? judgeMade(c.mpn, c.made, from) : judgePart(c.mpn, from.doc);
     case "lot":
       return judgeLot(c, from);
     case "house":
@@ -119,6 +121,31 @@ function judgePart(mpn: string, doc: RunDocument): Found {
       found: `No line has its number, and ${nameless.length === 1 ? "one line has" : `${nameless.length} lines have`} none at all.`,
     };
   return { verdict: "holds", found: "No line has its number." };
+}
+
+/** A part of which only what was made in some days is doubted: by the date codes of what lies on the shelf. */
+function judgeMade(mpn: string, made: MadeBetween, { doc, needs }: LearnFrom): Found {
+  const used = judgePart(mpn, doc);
+  if (used.verdict !== "broken") return used;
+  const its = needs.filter((n) => n.lines.some((l) => used.lines?.includes(l)));
+  const takes = its.flatMap((n) => n.shelf).filter((t) => numberKey(t.lot.mpn) === numberKey(mpn));
+  const taken = (was: WasMade) =>
+    takes.reduce((n, t) => n + (wasMade(t.lot.made, made, doc.today) === was ? t.qty : 0), 0);
+  const [within, unsaid] = [taken("within"), taken("not known")];
+  const bought = its.reduce((n, { need }) => n + need, 0);
+  if (within > 0)
+    return {
+      ...used,
+      found: `${counted(within, "piece")} that would be taken from the shelf were made then.`,
+    };
+  const open = [
+    unsaid > 0 && `of ${counted(unsaid, "piece")} on the shelf no date code tells when they were made`,
+    bought > 0 && `${counted(bought, "piece")} to be bought: their date code is known when they come`,
+  ].filter((x) => x !== false);
+  if (open.length === 0 && takes.length > 0)
+    return { verdict: "holds", found: "What is taken from the shelf was made before it or after it." };
+  const words = open.length > 0 ? open.join("; ") : "nothing of it is counted yet";
+  return { ...used, verdict: "unknown", found: `${words.replace(/^./, (c) => c.toUpperCase())}.` };
 }
 
 function judgeLot({ id }: Named, { doc, needs }: LearnFrom): Found {

@@ -360,6 +360,7 @@ test("what was built of a doubted part, house or lot is found: by its number as 
     later: await doubt({ kind: "part", mpn: "OTHER" }),
     none: await doubt({ kind: "part", mpn: "NEVER" }),
     lot: await doubt({ kind: "lot", id: lot, name: "bag" }),
+    weeks: await doubt({ kind: "part", mpn: "xy140", made: { from: "2025-09-29", to: "2025-11-09" } }),
     house: await doubt({ kind: "house", id: house, name: "house" }),
   };
   // boards that went through a heater, by the name it had then and by the one it has now; a step of all boards is no board
@@ -391,6 +392,34 @@ test("what was built of a doubted part, house or lot is found: by its number as 
   const built = (id: string) =>
     lessons.find((l) => l.id === id)!.built.map((b) => [b.run, b.begun, b.good, b.places]);
   expect(built(ids.part)).toEqual([["first", 6, 5, ["40 came", ...line!.refs].sort()]]);
+  // of a part that is doubted in some weeks each bag tells by its date code: missing, within, outside
+  const bags = async () =>
+    ((await v.get("/api/learned")).body as LearnedAnswer).lessons
+      .find((l) => l.id === ids.weeks)!
+      .built.map((b) => [b.run, b.bags]);
+  expect(await bags()).toEqual([["first", [{ code: "", was: "not known" }]]]);
+  for (const [code, was] of [
+    ["2541", "within"],
+    ["2520", "outside"],
+  ]) {
+    await server.owner.query(
+      "with quiet as (select set_config('app.change', 'off', true)) update lot set made = $2 from quiet where id = $1",
+      [lot, code],
+    );
+    expect(await bags()).toEqual([["first", [{ code, was }]]]);
+  }
+  expect(built(ids.weeks)).toEqual(built(ids.part));
+  // a stretch that is none is refused
+  for (const made of [{}, { from: "2025-11-09", to: "2025-09-29" }, { from: "soon" }])
+    expect(
+      (
+        await v.post("/api/lessons", {
+          title: "x",
+          check: { kind: "part", mpn: "x", made },
+          since: "2026-03-05",
+        })
+      ).status,
+    ).toBe(422);
   expect(built(ids.later)).toEqual([["second", 0, 0, [...line!.refs].sort()]]);
   expect(built(ids.none)).toEqual([]);
   expect(built(ids.lot)).toEqual([["first", 6, 5, ["40 came"]]]);

@@ -1,5 +1,5 @@
-import type { LessonBody, NewLessonBody, ShopLesson } from "@kobbin/contract";
-import { BENCH_TOOLS, type RunLesson } from "@kobbin/core";
+import type { BuiltWith, LessonBody, NewLessonBody, ShopLesson } from "@kobbin/contract";
+import { BENCH_TOOLS, type MadeBetween, type RunLesson, wasMade } from "@kobbin/core";
 import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 import { FORMER } from "../people/index.ts";
@@ -73,8 +73,54 @@ const USES = `(
   group by x.run_id
 ) as u`;
 
-/** Every lesson of the shop with what it caught, and the open runs in which it is open. */
-export async function manyShopLessons(tx: Tx): Promise<ShopLesson[]> {
+/**
+ * Date codes of the bags of a part that came for a run or were taken for it, where only some days of it are doubted: by the
+ * lesson and the run.
+ *
+ * @param today ISO day
+ */
+async function manyBags(tx: Tx, today: string): Promise<Map<string, NonNullable<BuiltWith["bags"]>>> {
+  const { rows } = await tx.query<{ lesson: string; runId: string; made: MadeBetween; codes: string[] }>(
+    `select l.id as lesson, u.run_id as "runId", l.looks_at->'made' as made,
+       array_agg(coalesce(o.made, '') order by o.made, o.id) as codes
+     from lesson as l
+     join lot as o on o.mpn_key = number_key(l.looks_at->>'mpn')
+     join (select lot_id, run_id from receipt where not is_apart
+           union select lot_id, run_id from lot_taken) as u on u.lot_id = o.id
+     where l.looks_at->>'kind' = 'part' and l.looks_at ? 'made'
+     group by l.id, u.run_id`,
+  );
+  return new Map(
+    rows.map((r) => [
+      `${r.lesson} ${r.runId}`,
+      r.codes.map((code) => ({ code, was: wasMade(code, r.made, today) })),
+    ]),
+  );
+}
+
+/** Bags of such parts that still hold something, by the lesson. @param today ISO day */
+async function manyBagsLeft(tx: Tx, today: string): Promise<Map<string, BagLeft[]>> {
+  const { rows } = await tx.query<{ lesson: string; made: MadeBetween } & Omit<BagLeft, "was">>(
+    `select l.id as lesson, l.looks_at->'made' as made, o.id as "lotId", o.place, o.qty::float8 as qty,
+       coalesce(o.made, '') as code
+     from lesson as l
+     join lot as o on o.mpn_key = number_key(l.looks_at->>'mpn')
+     where l.looks_at->>'kind' = 'part' and l.looks_at ? 'made' and l.cleared_on is null and o.qty > 0
+     order by o.received_on, o.id`,
+  );
+  const out = new Map<string, BagLeft[]>();
+  for (const { lesson, made, ...bag } of rows)
+    out.set(lesson, [...(out.get(lesson) ?? []), { ...bag, was: wasMade(bag.code, made, today) }]);
+  return out;
+}
+type BagLeft = NonNullable<ShopLesson["bags"]>[number];
+
+/**
+ * Every lesson of the shop with what it caught, and the open runs in which it is open.
+ *
+ * @param today ISO day
+ */
+export async function manyShopLessons(tx: Tx, today: string): Promise<ShopLesson[]> {
   type Row = Omit<ShopLesson, "productId" | "product" | "revisionId" | "clearedOn"> & {
     productId: string | null;
     product: string | null;
@@ -106,8 +152,17 @@ export async function manyShopLessons(tx: Tx): Promise<ShopLesson[]> {
      left join product as p on p.id = l.product_id
      order by l.cleared_on is not null, l.position desc, l.id`,
   );
+  const isNarrow = rows.some((l) => l.check.kind === "part" && l.check.made);
+  const bags = isNarrow ? await manyBags(tx, today) : undefined;
+  const left = isNarrow ? await manyBagsLeft(tx, today) : undefined;
+  const withBags = (lesson: string, b: BuiltWith): BuiltWith => {
+    const its = bags?.get(`${lesson} ${b.runId}`);
+    return its ? { ...b, bags: its } : b;
+  };
   return rows.map(({ productId, product, revisionId, clearedOn, ...l }) => ({
     ...l,
+    built: l.built.map((b) => withBags(l.id, b)),
+    ...(left?.has(l.id) ? { bags: left.get(l.id)! } : {}),
     ...(productId === null ? {} : { productId, product: product! }),
     ...(revisionId === null ? {} : { revisionId }),
     ...(clearedOn === null ? {} : { clearedOn }),

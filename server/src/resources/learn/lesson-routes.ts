@@ -29,7 +29,7 @@ export function lessonRoutes(deps: Deps): Router {
       deps.pool,
       signed(ctx).workshopId,
       async (tx): Promise<LearnedAnswer> => ({
-        lessons: await manyShopLessons(tx),
+        lessons: await manyShopLessons(tx, deps.today()),
         uncounted: await countUncounted(tx),
         errata: await manyShopErrata(tx),
         plans: await manyPlans(tx),

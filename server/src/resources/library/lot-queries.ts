@@ -34,10 +34,14 @@ export async function manyLots(tx: Tx): Promise<LotRow[]> {
 /** Lots of some numbers with what of each is free for a run: what others reserved is not. */
 export async function manyFreeLots(tx: Tx, numbers: readonly string[], runId: string): Promise<RunLot[]> {
   const { rows } = await tx.query<
-    Omit<RunLot, "alsoIn"> & { unitCost: string; alsoIn: RunLot["alsoIn"] | null }
+    Omit<RunLot, "alsoIn" | "made"> & {
+      unitCost: string;
+      made: string | null;
+      alsoIn: RunLot["alsoIn"] | null;
+    }
   >(
     `select o.id, o.mpn, (o.qty - coalesce((select sum(r.qty) from reservation as r where r.lot_id = o.id and r.run_id <> $2), 0))::float8 as qty,
-       o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition,
+       o.place, o.received_on as "receivedOn", o.unit_cost as "unitCost", o.currency, o.condition, o.made,
        -- what other runs count on without having reserved it, as their figures stood last
        (select json_agg(json_build_object('run', p.name || ', ' || n.name, 'qty', (f.summary -> 'shelf' ->> o.id::text)::float8) order by n.created_at)
           from run as n join revision as v on v.id = n.revision_id join product as p on p.id = v.product_id join fork as f on f.run_id = n.id and f.name = 'first'
@@ -51,9 +55,10 @@ export async function manyFreeLots(tx: Tx, numbers: readonly string[], runId: st
   );
   return rows
     .filter((r) => r.qty > 0)
-    .map(({ alsoIn, ...r }) => ({
+    .map(({ alsoIn, made, ...r }) => ({
       ...r,
       unitCost: trim(String(r.unitCost)),
+      ...(made ? { made } : {}),
       ...(alsoIn ? { alsoIn } : {}),
     }));
 }

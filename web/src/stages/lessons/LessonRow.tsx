@@ -11,7 +11,7 @@ import { Kept } from "../../ui/Kept.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
 import { count, day, said } from "../../ui/text/format.ts";
-import { saysBuilt, saysRun, standOf } from "./lessonWords.ts";
+import { isOutside, saysBuilt, saysRun, standOf } from "./lessonWords.ts";
 
 /** A lesson: what it looks at, drawn and said, where it came from, what it caught, where it does not hold now. */
 export function LessonRow({
@@ -66,13 +66,14 @@ export function LessonRow({
             .{" "}
             <b>
               {count(
-                l.built.reduce((n, b) => n + (b.units ?? b.begun), 0),
+                l.built.reduce((n, b) => n + (isOutside(b) ? 0 : (b.units ?? b.begun)), 0),
                 "board",
               )}{" "}
-              in all.
+              in all{l.built.some(isOutside) ? " that may have it" : ""}.
             </b>
           </p>
         )}
+        {l.bags && l.bags.length > 0 && <OnShelf bags={l.bags} />}
         {isOpen && <More lesson={l} products={products} />}
       </div>
       <div className="text-right text-[14px] max-sm:col-start-2 max-sm:text-left">
@@ -247,5 +248,36 @@ function More({ lesson: l, products }: { lesson: ShopLesson; products: LearnedAn
         remove it
       </button>
     </div>
+  );
+}
+
+const WAS_WORDS = {
+  within: "of those days",
+  "not known": "its date code does not tell",
+  outside: "of other days",
+} as const;
+
+/** Bags of a part of which some days are doubted, as they lie on the shelf. */
+function OnShelf({ bags }: { bags: NonNullable<ShopLesson["bags"]> }) {
+  return (
+    <p className="text-[14px]">
+      On the shelf:{" "}
+      {bags.map((b, i) => (
+        <span key={b.lotId}>
+          {i > 0 ? "; " : ""}
+          <Link className="quiet-link" to={`/shelf?lot=${b.lotId}`}>
+            {count(b.qty, "piece")}
+            {b.place && ` in ${b.place}`}
+          </Link>{" "}
+          <span
+            className={b.was === "outside" ? "text-ink-2" : b.was === "within" ? "text-stop" : "text-look"}
+          >
+            {b.code && `${b.code}, `}
+            {WAS_WORDS[b.was]}
+          </span>
+        </span>
+      ))}
+      .
+    </p>
   );
 }

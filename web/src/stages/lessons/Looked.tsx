@@ -1,5 +1,7 @@
-import { MEASURES, measureSpec, shapes } from "@kobbin/core";
+import { MEASURES, measureSpec, readBetween, shapes } from "@kobbin/core";
 import { Field, Pick } from "../../ui/Field.tsx";
+import { todayIso } from "../../ui/text/dates.ts";
+import { said } from "../../ui/text/format.ts";
 import { CONTACTS, type LessonDraft, type Named } from "./lessonDraft.ts";
 
 /** What is looked at, by the kind that was chosen. */
@@ -61,12 +63,15 @@ export function Looked({
       );
     case "part":
       return (
-        <Field
-          label="Its number"
-          maxLength={120}
-          value={d.mpn}
-          onChange={(e) => onChange({ mpn: e.target.value })}
-        />
+        <>
+          <Field
+            label="Its number"
+            maxLength={120}
+            value={d.mpn}
+            onChange={(e) => onChange({ mpn: e.target.value })}
+          />
+          <MadeFields draft={d} onChange={onChange} />
+        </>
       );
     case "asked":
       return null;
@@ -112,4 +117,37 @@ export function Looked({
         </>
       );
   }
+}
+
+/** First and last date code, as a notice has them, with what is made of them. */
+function MadeFields({
+  draft: d,
+  onChange,
+}: {
+  draft: LessonDraft;
+  onChange: (change: Partial<LessonDraft>) => void;
+}) {
+  const read = readBetween(d.madeFrom, d.madeTo, todayIso());
+  const field = (label: string, key: "madeFrom" | "madeTo") => (
+    <Field
+      label={label}
+      placeholder="any"
+      maxLength={20}
+      value={d[key]}
+      onChange={(e) => onChange({ [key]: e.target.value })}
+    />
+  );
+  return (
+    <>
+      {field("From this date code", "madeFrom")}
+      {field("Up to this date code", "madeTo")}
+      {(read.wrong !== undefined || read.or.length > 0) && (
+        <p role="status" className="col-span-2 text-[14px] text-look max-sm:col-span-1">
+          {read.wrong !== undefined
+            ? `Not kept like this: ${read.wrong}.`
+            : `${read.or.map(said).join("; ")}.`}
+        </p>
+      )}
+    </>
+  );
 }

@@ -1,4 +1,5 @@
-import { type LessonCheck, MEASURES, type shapes } from "@kobbin/core";
+import { type LessonCheck, MEASURES, readBetween, type shapes } from "@kobbin/core";
+import { todayIso } from "../../ui/text/dates.ts";
 import { typedNumber } from "../../ui/text/format.ts";
 
 /** What a lesson may be about when it is said by hand; lands and places are picked where something went wrong. */
@@ -28,6 +29,9 @@ export interface LessonDraft {
   readonly letters: (typeof shapes.ONE_WAY_LETTERS)[number];
   readonly contacts: keyof typeof CONTACTS;
   readonly mpn: string;
+  /** First and last date code of what is doubted of a part, as a notice has them; any where empty. */
+  readonly madeFrom: string;
+  readonly madeTo: string;
   /** Id of the lot, house or machine. */
   readonly which: string;
   /** In whose hands a machine is doubted; anybody's where empty. */
@@ -43,6 +47,8 @@ export const NEW_DRAFT: LessonDraft = {
   letters: "D",
   contacts: "mask",
   mpn: "",
+  madeFrom: "",
+  madeTo: "",
   which: "",
   person: "",
   program: "",
@@ -53,6 +59,13 @@ export const NEW_DRAFT: LessonDraft = {
 export interface Named {
   readonly id: string;
   readonly name: string;
+}
+
+/** A part that is doubted; nothing while its date codes cannot be read. */
+function partOf({ mpn, madeFrom, madeTo }: LessonDraft): LessonCheck | undefined {
+  const read = readBetween(madeFrom, madeTo, todayIso());
+  if (mpn.trim() === "" || read.wrong !== undefined) return undefined;
+  return { kind: "part", mpn: mpn.trim(), ...(read.made ? { made: read.made } : {}) };
 }
 
 /** The check that is said, as far as it is said whole. */
@@ -68,7 +81,7 @@ export function checkOf(d: LessonDraft, named: readonly Named[]): LessonCheck | 
       if (d.contacts !== "setback") return { kind: "contacts", what: d.contacts };
       return isSize && size <= 100 ? { kind: "contacts", what: "setback", leastMm: size } : undefined;
     case "part":
-      return d.mpn.trim() === "" ? undefined : { kind: "part", mpn: d.mpn.trim() };
+      return partOf(d);
     case "lot":
     case "house":
     case "machine": {

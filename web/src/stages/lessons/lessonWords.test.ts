@@ -3,7 +3,16 @@ import type { LearnedAnswer, ShopErratum, ShopLesson } from "@kobbin/contract";
 import { effectiveRevision } from "../../run/learn/effectiveRevision.ts";
 import { spotOf } from "../../run/learn/spot.ts";
 import { checkOf, type LessonDraft, NEW_DRAFT } from "./lessonDraft.ts";
-import { fitsSearch, outWith, saysAll, saysBuilt, saysRun, standOf, undecided } from "./lessonWords.ts";
+import {
+  fitsSearch,
+  isOutside,
+  outWith,
+  saysAll,
+  saysBuilt,
+  saysRun,
+  standOf,
+  undecided,
+} from "./lessonWords.ts";
 import { costsOf } from "./mistakeCosts.ts";
 
 test("how far something doubted went: boards that have it where that is known, else all that may", () => {
@@ -13,6 +22,16 @@ test("how far something doubted went: boards that have it where that is known, e
   expect(saysBuilt({ ...built, begun: 0, units: 1 })).toBe("1 board for certain, of 1 begun");
   expect(saysBuilt(built)).toBe("21 boards, 19 good");
   expect(saysBuilt({ ...built, begun: 0, places: ["40 came"] })).toBe("no board begun yet (40 came)");
+  const bags = [
+    { code: "2541", was: "within" },
+    { code: "", was: "not known" },
+    { code: "2520", was: "outside" },
+    { code: "2520", was: "outside" },
+  ] as const;
+  expect(saysBuilt({ ...built, bags })).toBe(
+    "21 boards, 19 good: 1 bag of those days, 2541; 1 bag whose date code does not tell; 2 bags of other days, 2520",
+  );
+  expect([bags, bags.slice(2), []].map((b) => isOutside({ bags: b }))).toEqual([false, true, false]);
   const places = ["C1", "C2", "C3", "C4", "C5", "C6", "C7", "C8"];
   expect(saysBuilt({ ...built, places })).toBe("21 boards, 19 good (C1, C2, C3, C4, C5, C6 and 2 more)");
 });
@@ -171,6 +190,13 @@ test.each<[string, Partial<LessonDraft>, unknown]>([
   ["set back by none", { kind: "contacts", contacts: "setback" }, undefined],
   ["mask wants no size", { kind: "contacts", limit: "x" }, { kind: "contacts", what: "mask" }],
   ["a part without a number", { kind: "part", mpn: "  " }, undefined],
+  ["a part of any day", { kind: "part", mpn: " X-1 " }, { kind: "part", mpn: "X-1" }],
+  [
+    "a part of the weeks of a notice",
+    { kind: "part", mpn: "X-1", madeFrom: "2540", madeTo: "25W45" },
+    { kind: "part", mpn: "X-1", made: { from: "2025-09-29", to: "2025-11-09" } },
+  ],
+  ["weeks that cannot be read", { kind: "part", mpn: "X-1", madeFrom: "soon" }, undefined],
   ["a house that is there", { kind: "house", which: "h" }, { kind: "house", id: "h", name: "FAR" }],
   ["a lot that is gone", { kind: "lot", which: "z" }, undefined],
 ])("a draft becomes a check once it is said whole: %s", (_, draft, check) => {

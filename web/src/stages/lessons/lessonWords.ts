@@ -6,7 +6,7 @@ import type {
   ShopLesson,
   ShopReport,
 } from "@kobbin/contract";
-import { lessonWords } from "@kobbin/core";
+import { lessonWords, type WasMade } from "@kobbin/core";
 import { isOpen } from "../../run/owners/told.ts";
 import { count } from "../../ui/text/format.ts";
 
@@ -98,7 +98,7 @@ export function fitsSearch(x: ShopLesson | ShopErratum | ShopReport, asked: stri
  * How far something that is doubted went in a run: "8 boards for certain, of 21 begun"; where no board is known, as many as
  * were begun, with where it is.
  */
-export function saysBuilt(b: Pick<BuiltWith, "begun" | "good" | "units" | "places">): string {
+export function saysBuilt(b: Pick<BuiltWith, "begun" | "good" | "units" | "places" | "bags">): string {
   if (b.units !== undefined)
     return `${count(b.units, "board")} for certain, of ${Math.max(b.begun, b.units)} begun`;
   const few =
@@ -106,5 +106,25 @@ export function saysBuilt(b: Pick<BuiltWith, "begun" | "good" | "units" | "place
       ? b.places.join(", ")
       : `${b.places.slice(0, 6).join(", ")} and ${b.places.length - 6} more`;
   const so = b.begun === 0 ? "no board begun yet" : `${count(b.begun, "board")}, ${b.good} good`;
-  return few === "" ? so : `${so} (${few})`;
+  return `${few === "" ? so : `${so} (${few})`}${saysBags(b.bags ?? [])}`;
+}
+
+/** Every bag of the part that is known of the run was made before or after what is doubted: its boards are not concerned. */
+export const isOutside = ({ bags = [] }: Pick<BuiltWith, "bags">): boolean =>
+  bags.length > 0 && bags.every((b) => b.was === "outside");
+
+/** ": a bag of those days, 2541; one without a date code that tells". */
+function saysBags(bags: NonNullable<BuiltWith["bags"]>): string {
+  if (bags.length === 0) return "";
+  const of = (was: WasMade) => bags.filter((b) => b.was === was);
+  const codes = (list: typeof bags) =>
+    [...new Set(list.flatMap((b) => (b.code === "" ? [] : [b.code])))].join(", ");
+  const [within, open, outside] = [of("within"), of("not known"), of("outside")];
+  const told = [
+    within.length > 0 && `${count(within.length, "bag")} of those days, ${codes(within)}`,
+    open.length > 0 &&
+      `${count(open.length, "bag")} whose date code does not tell${codes(open) === "" ? "" : `, ${codes(open)}`}`,
+    outside.length > 0 && `${count(outside.length, "bag")} of other days, ${codes(outside)}`,
+  ].filter((x) => x !== false);
+  return `: ${told.join("; ")}`;
 }

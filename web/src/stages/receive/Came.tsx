@@ -1,11 +1,23 @@
-import { countByLength, countByWeight, isDoubtful, type PlannedItem, type RunLine } from "@kobbin/core";
+import {
+  countByLength,
+  countByWeight,
+  type DaysDoubted,
+  isDoubtful,
+  type PlannedItem,
+  type RunLine,
+  wasMade,
+} from "@kobbin/core";
 import { useState } from "react";
 import { MadeWords } from "../../shelf/Made.tsx";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
-import { typedNumber } from "../../ui/text/format.ts";
+import { todayIso } from "../../ui/text/dates.ts";
+import { said, typedNumber } from "../../ui/text/format.ts";
 import type { Counted } from "./counted.ts";
 import { Instead, useInstead } from "./Instead.tsx";
+
+/** Days of it that are doubted today, and why its date code is asked for, where it is; nothing of boards. */
+type AsksMade = { readonly doubts: readonly DaysDoubted[]; readonly because: string | undefined } | undefined;
 
 /** What came of one line: how many, where they go, or why they are set apart. */
 export function Came({
@@ -13,7 +25,7 @@ export function Came({
   line,
   left,
   isStored,
-  madeBecause,
+  made: asked,
   isSent,
   onCame,
 }: {
@@ -23,8 +35,7 @@ export function Came({
   left: number;
   /** Parts get a place on the shelf; boards do not. */
   isStored: boolean;
-  /** Why its date code is asked for, where it is. */
-  madeBecause: string | undefined;
+  made: AsksMade;
   /** On its way: kept out of sight until it is known to be written down. */
   isSent: boolean;
   onCame: (c: Omit<Counted, "item">) => void;
@@ -37,7 +48,8 @@ export function Came({
   const found = useInstead(item, line, says);
   // what may not simply be used is set apart, until somebody says otherwise
   const [wasSaid, setApart] = useState<boolean>();
-  const isApart = wasSaid ?? isDoubtful(found);
+  const doubted = asked?.doubts.find((d) => wasMade(made, d.made, todayIso()) === "within");
+  const isApart = wasSaid ?? (isDoubtful(found) || doubted !== undefined);
   const isOther = says.trim() !== "" && found?.is !== "ordered";
   /** The count that was said to be right although it is more than is to come. */
   const [meant, setMeant] = useState<string>();
@@ -56,7 +68,7 @@ export function Came({
           onCame({
             qty: n,
             isApart,
-            because: because.trim() || (isApart && isOther ? `it says ${says.trim()}` : ""),
+            because: because.trim() || (isApart ? whyApart(isOther ? says.trim() : "", doubted) : ""),
             ...(isOther ? { cameAs: says.trim() } : {}),
             place: place.trim(),
             ...(made.trim() ? { made: made.trim() } : {}),
@@ -116,7 +128,7 @@ export function Came({
           </span>
         </label>
       )}
-      {madeBecause && <MadeField because={madeBecause} made={made} onMade={setMade} />}
+      <MadeField asked={asked} made={made} onMade={setMade} />
       {line && <Instead ordered={item.mpn} says={says} found={found} onSays={setSays} />}
       {isStored && <ByWeight onTake={(pieces) => setQty(String(pieces))} />}
       {isStored && <ByLength onTake={(pieces) => setQty(String(pieces))} />}
@@ -127,20 +139,28 @@ export function Came({
   );
 }
 
+/** Why something is set apart where nobody says it in other words. */
+const whyApart = (says: string, doubted: DaysDoubted | undefined): string =>
+  [says && `it says ${says}`, doubted && `made in days that are doubted: ${doubted.title}`]
+    .filter(Boolean)
+    .join("; ")
+    .slice(0, MOST_BECAUSE);
+
 /** The date code on a bag, with what it says while it is typed. */
 function MadeField({
-  because,
+  asked,
   made,
   onMade,
 }: {
-  because: string;
+  asked: AsksMade;
   made: string;
   onMade: (code: string) => void;
 }) {
+  if (asked?.because === undefined) return null;
   return (
     <div className="w-full max-w-[420px]">
       <Field
-        label={`Date code, since ${because}`}
+        label={`Date code, since ${asked.because}`}
         className="[&_input]:max-w-[180px]"
         placeholder="2639, 26W39, 09/2026"
         maxLength={20}
@@ -152,9 +172,29 @@ function MadeField({
           <MadeWords code={made} />
         </p>
       )}
+      {made.trim() !== "" && asked.doubts.map((d) => <Doubted key={d.title} code={made} doubt={d} />)}
     </div>
   );
 }
+
+/** What a date code says of days that are doubted. */
+function Doubted({ code, doubt: { title, made } }: { code: string; doubt: DaysDoubted }) {
+  const was = wasMade(code, made, todayIso());
+  if (was === "outside")
+    return <p className="text-[14px] text-ink-2">Not of the days doubted: {said(title)}.</p>;
+  return was === "within" ? (
+    <p role="alert" className="text-[14px] font-semibold text-stop">
+      Made in days that are doubted: {said(title)}. Set it apart.
+    </p>
+  ) : (
+    <p role="status" className="text-[14px] text-look">
+      It may be of the days doubted, the code does not tell: {said(title)}.
+    </p>
+  );
+}
+
+/** As much as a reason may say. */
+const MOST_BECAUSE = 300;
 
 const WEIGHED = [
   ["all", "All of it, g", ""],

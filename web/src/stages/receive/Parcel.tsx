@@ -1,6 +1,5 @@
 import {
   arrivedOf,
-  asksMade,
   boardKey,
   judgeLot,
   mayChange,
@@ -25,6 +24,7 @@ import { Claims } from "./Claims.tsx";
 import { LotPanel } from "./measure/LotPanel.tsx";
 import { ParcelLabels } from "./ParcelLabels.tsx";
 import { useCounting } from "./useCounting.ts";
+import { useMade } from "./useMade.ts";
 
 /** One order as it comes: what is missing of each line, counted by line or all at once. */
 export function Parcel({
@@ -40,6 +40,7 @@ export function Parcel({
   const p = record.purchases.find((x) => x.order === o.key);
   const { whole, some, of } = comeOf(record, o);
   const missing = o.items.filter((i) => openOf(record, o, i) > 0);
+  const madeOf = useMade();
   const { counting, isCounted, count: countLine, came } = useCounting(o);
   const all = missing.map((i) => ({
     item: i.key,
@@ -119,7 +120,7 @@ export function Parcel({
                   line={doc.lines.find((l) => l.id === doc.offers.find((x) => x.id === i.key)?.line)}
                   left={left}
                   isStored={o.kind === "parts"}
-                  madeBecause={o.kind === "parts" ? asksMade(doc, i.key) : undefined}
+                  made={o.kind === "parts" ? madeOf(i.key) : undefined}
                   onCame={(c) => came([{ item: i.key, ...c }], `${c.qty} × ${i.label} came`)}
                 />
               )}
