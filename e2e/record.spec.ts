@@ -95,17 +95,17 @@ test("a released run is ordered, comes in two parcels with one board short, is b
   await stage(page, "Build");
   const form = page.getByRole("form", { name: "Count" });
   await form.getByRole("textbox", { name: "Started" }).fill(String(ordered));
-  await form.getByRole("button", { name: "Count it" }).click();
+  await form.getByRole("button", { name: "Count it" }).press("Enter");
   await expectSaid(page, `boards for ${ordered - 2} came and may be used`);
   await form.getByRole("textbox", { name: "Started" }).fill("22");
   await form.getByRole("textbox", { name: "Good" }).fill("19");
   await form.getByRole("textbox", { name: "Scrapped" }).fill("2");
   await form.getByRole("textbox", { name: "Minutes" }).fill("200");
   await form.getByRole("textbox", { name: "Note" }).fill("two lifted pads");
-  await form.getByRole("button", { name: "Count it" }).click();
+  await form.getByRole("button", { name: "Count it" }).press("Enter");
   await expect(page.getByRole("img", { name: /19 good, 1 at work, 2 scrapped/ })).toBeVisible();
   await form.getByRole("button", { name: "one good more" }).click();
-  await form.getByRole("button", { name: "Count it" }).click();
+  await form.getByRole("button", { name: "Count it" }).press("Enter");
   await expect(page.getByRole("img", { name: /20 good, 2 scrapped/ })).toBeVisible();
   await expectAccessible(page);
 

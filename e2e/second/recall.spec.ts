@@ -130,6 +130,11 @@ test("a notice names weeks of a part: what comes of them is set apart by keys, a
   await expectSaid(page, `Learned: ${words}`);
 
   await openStage(page, run, "receive");
+  // what is doubted is not taken with the rest of its parcel
+  const parcel = page.getByRole("article").filter({ hasText: line.mpn });
+  await expect(parcel).toContainText(/ counted alone, by the bag: some days are doubted\./);
+  await parcel.getByRole("button", { name: "The others came" }).press("Enter");
+  await expectSaid(page, /^The others of .* came$/);
   const row = page
     .getByRole("listitem")
     .filter({ hasText: line.mpn, has: page.getByRole("button", { name: /^Count / }) });

@@ -5,7 +5,6 @@ import { addWork } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
 import { Button } from "../../ui/Button.tsx";
 import { Field } from "../../ui/Field.tsx";
-import { useOnce } from "../../ui/once.ts";
 import { useSayError } from "../../ui/toast/Toast.tsx";
 
 const COUNTS = [
@@ -28,7 +27,6 @@ const NOTHING: Readonly<Record<Key, string>> = {
 export function CountForm({ open }: { open: number }) {
   const { id, did, record } = useRun();
   const sayError = useSayError();
-  const once = useOnce();
   const [typed, setTyped] = useState(NOTHING);
   const [note, setNote] = useState("");
   const n = (key: Key) => Number(typed[key] || 0);
@@ -42,26 +40,29 @@ export function CountForm({ open }: { open: number }) {
       onSubmit={(e) => {
         e.preventDefault();
         if (!isReady) return;
-        once(() => {
-          const done = addWork(id, {
-            on: format(new Date(), "yyyy-MM-dd"),
-            started: n("started"),
-            good: n("good"),
-            reworked: n("reworked"),
-            scrapped: n("scrapped"),
-            minutes: n("minutes"),
-            note: note.trim(),
-          });
-          did(
-            COUNTS.filter(([key]) => n(key) > 0)
-              .map(([key, label]) => `${n(key)} ${label.toLowerCase()}`)
-              .join(", "),
-            done,
-          );
-          return done.then(() => {
-            setTyped(NOTHING);
-            setNote("");
-          }, sayError);
+        // it is empty at once: what is typed before the answer is the next count, and a second press has nothing to send
+        setTyped(NOTHING);
+        setNote("");
+        const done = addWork(id, {
+          on: format(new Date(), "yyyy-MM-dd"),
+          started: n("started"),
+          good: n("good"),
+          reworked: n("reworked"),
+          scrapped: n("scrapped"),
+          minutes: n("minutes"),
+          note: note.trim(),
+        });
+        did(
+          COUNTS.filter(([key]) => n(key) > 0)
+            .map(([key, label]) => `${n(key)} ${label.toLowerCase()}`)
+            .join(", "),
+          done,
+        );
+        done.catch((error: unknown) => {
+          // what was refused stands there again, unless the next is typed already
+          setTyped((now) => (now === NOTHING ? typed : now));
+          setNote((now) => now || note);
+          sayError(error);
         });
       }}
     >

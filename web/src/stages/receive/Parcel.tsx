@@ -1,6 +1,7 @@
 import {
   arrivedOf,
   boardKey,
+  few,
   judgeLot,
   mayChange,
   type PlannedItem,
@@ -42,13 +43,11 @@ export function Parcel({
   const missing = o.items.filter((i) => openOf(record, o, i) > 0);
   const madeOf = useMade();
   const { counting, isCounted, count: countLine, came } = useCounting(o);
-  const all = missing.map((i) => ({
-    item: i.key,
-    qty: openOf(record, o, i),
-    isApart: false,
-    because: "",
-    place: "",
-  }));
+  // of what is doubted in some days each bag has to be looked at
+  const alone = missing.filter((i) => o.kind === "parts" && madeOf(i.key).doubts.length > 0);
+  const all = missing
+    .filter((i) => !alone.includes(i))
+    .map((i) => ({ item: i.key, qty: openOf(record, o, i), isApart: false, because: "", place: "" }));
   return (
     <article className="mb-6 border border-rule bg-sheet" aria-label={o.name}>
       <header className="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-rule px-4 py-3">
@@ -65,10 +64,19 @@ export function Parcel({
                 : `${count(of - whole, "line is", "lines are")} not complete`}
           </p>
         </div>
-        {isOpen && missing.length > 0 && (
-          <Button className="min-h-11 !text-[16px]" onClick={() => came(all, `All of ${o.name} came`)}>
-            {some === 0 ? "All of it came" : "The rest came"}
+        {isOpen && all.length > 0 && (
+          <Button
+            className="min-h-11 !text-[16px]"
+            onClick={() => came(all, `${alone.length > 0 ? "The others" : "All"} of ${o.name} came`)}
+          >
+            {alone.length > 0 ? "The others came" : some === 0 ? "All of it came" : "The rest came"}
           </Button>
+        )}
+        {isOpen && alone.length > 0 && (
+          <p className="w-full text-[14px] text-look">
+            {few(alone.map((i) => i.label))} {alone.length === 1 ? "is" : "are"} counted alone, by the bag:
+            some days are doubted.
+          </p>
         )}
       </header>
       <ul>
