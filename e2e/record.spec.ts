@@ -97,14 +97,31 @@ test("a released run is ordered, comes in two parcels with one board short, is b
   await form.getByRole("textbox", { name: "Started" }).fill(String(ordered));
   await form.getByRole("button", { name: "Count it" }).press("Enter");
   await expectSaid(page, `boards for ${ordered - 2} came and may be used`);
+  // what was refused stands there again
+  await expect(form.getByRole("textbox", { name: "Started" })).toHaveValue(String(ordered));
   await form.getByRole("textbox", { name: "Started" }).fill("22");
   await form.getByRole("textbox", { name: "Good" }).fill("19");
   await form.getByRole("textbox", { name: "Scrapped" }).fill("2");
   await form.getByRole("textbox", { name: "Minutes" }).fill("200");
   await form.getByRole("textbox", { name: "Note" }).fill("two lifted pads");
+  // the answer waits until the next count is typed: that one stays
+  let answer: () => void = () => undefined;
+  const typed = new Promise<void>((done) => {
+    answer = done;
+  });
+  await page.route(
+    /\/work$/,
+    async (route) => {
+      await typed;
+      await route.continue();
+    },
+    { times: 1 },
+  );
   await form.getByRole("button", { name: "Count it" }).press("Enter");
-  await expect(page.getByRole("img", { name: /19 good, 1 at work, 2 scrapped/ })).toBeVisible();
   await form.getByRole("button", { name: "one good more" }).click();
+  answer();
+  await expect(page.getByRole("img", { name: /19 good, 1 at work, 2 scrapped/ })).toBeVisible();
+  await expect(form.getByRole("textbox", { name: "Good" })).toHaveValue("1");
   await form.getByRole("button", { name: "Count it" }).press("Enter");
   await expect(page.getByRole("img", { name: /20 good, 2 scrapped/ })).toBeVisible();
   await expectAccessible(page);

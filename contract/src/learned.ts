@@ -58,6 +58,8 @@ export interface ShopLesson extends Omit<RunLesson, "relaxedBecause"> {
     readonly lotId: string;
     readonly place: string;
     readonly qty: number;
+    /** It may not be used as it is. */
+    readonly isApart: boolean;
   })[];
   /** Open runs in which it is open, as far as they are counted: {@link LearnedAnswer.uncounted}. */
   readonly runs: readonly OpenInRun[];

@@ -159,5 +159,6 @@ test("a notice names weeks of a part: what comes of them is set apart by keys, a
     .getByRole("listitem")
     .filter({ hasText: words });
   await expect(notice).toContainText("1 piece 2520, of other days");
+  await expect(notice).toContainText("2 pieces 2541, of those days, set apart");
   await expect(notice).toContainText("no board begun yet");
 });

@@ -59,7 +59,7 @@ export function readCsv(text: string): TableCells | undefined {
   return rows.length === 0 ? undefined : rows.map((r) => r.map((c) => undefuse(c)));
 }
 
-/** Text without a line's usual end has those of word processors and old machines. */
+/** Where no line ends in a usual way, the ends count that word processors and old machines put. */
 const withLines = (text: string): string =>
   /[\r\n]/.test(text) ? text : text.replace(/[\u2028\u2029\u0085\v]/g, "\n");
 

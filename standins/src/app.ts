@@ -181,13 +181,14 @@ export function createStandIns(options: StandInOptions): Koa {
     ctx.body = [...orders].map(([at, { files }]) => ({ at, files: files.map((f) => f.path) }));
   });
   // what a person at the stand-ins would do: let a day pass, take a supplier down, let one keep silent or lose its orders;
-  // with a part number behind it, only for who asks for that part
+  // "of" a part the day and who is down are so only for who asks for that part
   router.post("/control", (ctx) => {
     const q = ctx.query as Record<string, string | undefined>;
     if (q.of !== undefined) {
       of = q.of;
       dayOf = q.day;
-    } else if (q.day !== undefined && /^\d{4}-\d{2}-\d{2}$/.test(q.day)) day = q.day;
+    } else if (q.failing !== undefined) of = undefined;
+    if (q.of === undefined && q.day !== undefined && /^\d{4}-\d{2}-\d{2}$/.test(q.day)) day = q.day;
     if (q.latencyMs !== undefined) latencyMs = Number(q.latencyMs);
     for (const at of [...orders.keys()]) if (at.startsWith(`${q.forget} `)) orders.delete(at);
     for (const [set, keys] of [

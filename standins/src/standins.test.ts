@@ -152,4 +152,8 @@ test("a bad day of one bill is a bad day for nobody else who asks at the same ti
   expect(await offers("OX-R0603-10k")).toEqual(today);
   await control("of=ZZ-OURS");
   expect(await offers("OX-R0603-10k", "ZZ-OURS")).toEqual(today);
+  // said of nobody, it is for all again
+  await control("failing=fennimore");
+  expect(await offers("OX-R0603-10k")).toBe(503);
+  await control("failing=");
 });

@@ -1,4 +1,4 @@
-import { beginOf, endOf, type MadeIn, madeWords, readingsOf } from "./date-code.ts";
+import { beginOf, endOf, type MadeIn, madeWords, readDateCode, readingsOf } from "./date-code.ts";
 
 /** A stretch of days in which something was made, both ends with it, ISO; open where an end is left out. */
 export interface MadeBetween {
@@ -51,9 +51,8 @@ export function readBetween(first: string, last: string, today: string): ReadBet
   const or: string[] = [];
   const read = (text: string): MadeIn | undefined | null => {
     if (text.trim() === "") return undefined;
-    const [made, other] = readingsOf(text, today);
-    if (made && other && beginOf(other) !== beginOf(made))
-      or.push(`${text.trim()} is taken as ${madeWords(made)}; it could be ${madeWords(other)}`);
+    const made = readDateCode(text, today);
+    if (made?.or) or.push(`${text.trim()} is taken as ${madeWords(made)}; it could be ${made.or}`);
     return made ?? null;
   };
   const [from, to] = [read(first), read(last)];

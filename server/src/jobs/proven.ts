@@ -40,8 +40,8 @@ export async function rollUpNearly(document: RunDocument): Promise<RunResult> {
  * @param known figures of the same run, where somebody has them already
  */
 export async function rollUpProven(document: RunDocument, known?: RunResult): Promise<RunResult> {
-  const base = known ?? rollUp(document, { scope: "the best" });
   const cache: BasketCache = new Map();
+  const base = known ?? rollUp(document, { cache });
   const key = keyOf(document, base);
   const kept = proven.get(key);
   if (kept) cache.set(basketKey(base.needs), [...kept]);

@@ -138,23 +138,25 @@ test("of a part that is doubted in some weeks the bags tell, by their date codes
     verdict(check, { lines }, { needs: [{ lines: ["a"], need, shelf }] })[0]!.slice(0, 2);
   expect(of(0, bag("2539", 4), bag("2541", 3), bag("2545", 1))).toEqual([
     "broken",
-    "4 pieces that would be taken from the shelf were made then.",
+    "Of what would be taken from the shelf, 4 pieces were made then.",
   ]);
   expect(of(0, bag("2539", 4), bag("2546", 1))).toEqual([
     "holds",
-    "What is taken from the shelf was made before it or after it.",
+    "What is taken from the shelf was made on other days.",
   ]);
   expect(of(0, bag("2539", 4), bag(undefined, 1), bag("Sep 2025", 2))).toEqual([
     "unknown",
-    "Of 3 pieces on the shelf no date code tells when they were made.",
+    "Not known of 3 pieces on the shelf without a date code that tells.",
   ]);
-  expect(of(1, bag("2539", 4))).toEqual([
+  expect(of(2, bag("2539", 4))).toEqual([
     "unknown",
-    "1 piece to be bought: their date code is known when they come.",
+    "Not known of 2 pieces to be bought, which tell it when they come.",
   ]);
   // a bag of what stands in for it says nothing of it
   expect(of(5, bag("2541", 4, "OTHER-1"))[0]).toBe("unknown");
-  expect(of(0)).toEqual(["unknown", "Nothing of it is counted yet."]);
+  // and where that is all there is, nothing of it is taken
+  expect(of(0, bag("2541", 4, "OTHER-1"))).toEqual(["holds", "Nothing of it is taken."]);
+  expect(of(0, bag("2541", 1))[1]).toBe("Of what would be taken from the shelf, 1 piece was made then.");
   // where the part is not used at all, no bag matters
   const other = [madeLine("a", ["D1"], { mpn: "ELSE-1" })];
   expect(verdict(check, { lines: other }, { needs: [] })[0]![0]).toBe("holds");

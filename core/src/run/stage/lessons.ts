@@ -136,16 +136,19 @@ function judgeMade(mpn: string, made: MadeBetween, { doc, needs }: LearnFrom): F
   if (within > 0)
     return {
       ...used,
-      found: `${counted(within, "piece")} that would be taken from the shelf were made then.`,
+      found: `Of what would be taken from the shelf, ${counted(within, "piece")} ${within === 1 ? "was" : "were"} made then.`,
     };
   const open = [
-    unsaid > 0 && `of ${counted(unsaid, "piece")} on the shelf no date code tells when they were made`,
-    bought > 0 && `${counted(bought, "piece")} to be bought: their date code is known when they come`,
+    unsaid > 0 && `${counted(unsaid, "piece")} on the shelf without a date code that tells`,
+    bought > 0 && `${counted(bought, "piece")} to be bought, which tell it when they come`,
   ].filter((x) => x !== false);
-  if (open.length === 0 && takes.length > 0)
-    return { verdict: "holds", found: "What is taken from the shelf was made before it or after it." };
-  const words = open.length > 0 ? open.join("; ") : "nothing of it is counted yet";
-  return { ...used, verdict: "unknown", found: `${words.replace(/^./, (c) => c.toUpperCase())}.` };
+  if (open.length > 0)
+    return { ...used, verdict: "unknown", found: `Not known of ${open.join(", and of ")}.` };
+  return {
+    verdict: "holds",
+    found:
+      takes.length > 0 ? "What is taken from the shelf was made on other days." : "Nothing of it is taken.",
+  };
 }
 
 function judgeLot({ id }: Named, { doc, needs }: LearnFrom): Found {

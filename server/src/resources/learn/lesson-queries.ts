@@ -102,7 +102,7 @@ async function manyBags(tx: Tx, today: string): Promise<Map<string, NonNullable<
 async function manyBagsLeft(tx: Tx, today: string): Promise<Map<string, BagLeft[]>> {
   const { rows } = await tx.query<{ lesson: string; made: MadeBetween } & Omit<BagLeft, "was">>(
     `select l.id as lesson, l.looks_at->'made' as made, o.id as "lotId", o.place, o.qty::float8 as qty,
-       coalesce(o.made, '') as code
+       coalesce(o.made, '') as code, o.condition = 'quarantine' as "isApart"
      from lesson as l
      join lot as o on o.mpn_key = number_key(l.looks_at->>'mpn')
      where l.looks_at->>'kind' = 'part' and l.looks_at ? 'made' and l.cleared_on is null and o.qty > 0
@@ -245,8 +245,8 @@ export async function manyNewCatches(
   const { rows } = await tx.query<{ id: string }>(
     `select l.id from lesson as l
      where l.id = any($2::uuid[]) and l.revision_id is distinct from $1
-       -- what is chosen of a run says nothing of a design
-       and l.looks_at->>'kind' not in ('lot', 'house', 'machine', 'program')
+       -- what is chosen of a run, or lies in a bag, says nothing of a design
+       and l.looks_at->>'kind' not in ('lot', 'house', 'machine', 'program') and not l.looks_at ? 'made'
        and not exists (select from lesson_catch as c where c.lesson_id = l.id and c.revision_id = $1)`,
     [revisionId, lessons],
   );

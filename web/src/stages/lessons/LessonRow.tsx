@@ -274,6 +274,7 @@ function OnShelf({ bags }: { bags: NonNullable<ShopLesson["bags"]> }) {
           >
             {b.code && `${b.code}, `}
             {WAS_WORDS[b.was]}
+            {b.isApart && ", set apart"}
           </span>
         </span>
       ))}
