@@ -516,6 +516,7 @@ export {
 export {
   arrivedOf,
   type BareFault,
+  type BareKept,
   type BareTest,
   type BoardMeasured,
   CLAIM_STATES,
@@ -534,6 +535,7 @@ export {
   type RunRecord,
   type RunWork,
   refuseMiscount,
+  refuseOverKept,
   type TestTry,
   tallyOf,
   usableProducts,
@@ -547,7 +549,7 @@ export {
   type RunSitting,
 } from "./run/document/sitting.ts";
 export { type BodiesOnBoard, clashWords, standingOn } from "./run/document/standing.ts";
-export { SURPLUS, type SurplusPurpose, surplusPlan } from "./run/document/surplus.ts";
+export { PURPOSES, SURPLUS, type SurplusPurpose, surplusPlan } from "./run/document/surplus.ts";
 export { serialOfUnit } from "./run/document/units.ts";
 export { type Packing, packingOf, refusedPackings } from "./run/document/usable.ts";
 export { BOARD_SIDES, type BoardSide, isForPaste, isMixed } from "./run/document/ways.ts";
@@ -594,8 +596,22 @@ export {
   looksOf,
   READ_MM,
 } from "./run/receive/measured.ts";
+export { type BareLeft, bareLeft } from "./run/receive/put-by.ts";
+export { type ReferenceSpot, referenceSpots } from "./run/receive/reference.ts";
 export { escapeOf, sampleSize } from "./run/receive/sample.ts";
 export { countByLength } from "./run/receive/strip.ts";
+export {
+  type HouseTrend,
+  houseTrends,
+  isOfBoard,
+  LEAST_LOTS,
+  type LotBefore,
+  type LotSize,
+  lotSizes,
+  type MadeOf,
+  SIZE_KINDS,
+  type SizeKind,
+} from "./run/receive/trend.ts";
 export { countByWeight, type Weighed } from "./run/receive/weigh.ts";
 export { openQuestions } from "./run/release/rights-notes.ts";
 export { type AtStake, stakesOf, worthMostIn } from "./run/release/stakes.ts";

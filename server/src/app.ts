@@ -31,6 +31,7 @@ import { ownerRoutes } from "./resources/owner/routes.ts";
 import { peopleRoutes } from "./resources/people/routes.ts";
 import { productRoutes } from "./resources/product/routes.ts";
 import { defectRoutes } from "./resources/record/defect-routes.ts";
+import { keptRoutes } from "./resources/record/kept-routes.ts";
 import { loadRoutes } from "./resources/record/load-routes.ts";
 import { orderRoutes } from "./resources/record/order-routes.ts";
 import { photoRoutes } from "./resources/record/photo-routes.ts";
@@ -108,6 +109,7 @@ export const routers = (deps: Deps): Router[] => [
   loadRoutes(deps),
   defectRoutes(deps),
   photoRoutes(deps),
+  keptRoutes(deps),
   waitingRoutes(deps),
   historyRoutes(deps),
   liveRoutes(deps),

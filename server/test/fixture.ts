@@ -170,6 +170,19 @@ export async function fixture(server: TestServer) {
   const { id: measured } = (await bench.post(`/api/runs/${released}/measured`, measuredBody)).body as {
     id: string;
   };
+  // boards of their own: what is put by hangs on what came
+  await bench.post(`/api/runs/${released}/receipts`, {
+    order: `boards ${document.house!.id}`,
+    arrivedOn: "2026-11-24",
+    items: [{ item: kept.boardId, qty: 20 }],
+  });
+  const keptBody = {
+    item: kept.boardId,
+    boards: [{ purpose: "reference", pieces: 1 }],
+    place: "drawer 2",
+    on: "2026-11-24",
+  };
+  const { ids: puts } = (await bench.post(`/api/runs/${released}/kept`, keptBody)).body as { ids: string[] };
   const claimBody = { order: byHand!, pieces: 3, because: "three are scratched", on: "2026-11-24" };
   const { id: claim } = (await owner.post(`/api/runs/${released}/claims`, claimBody)).body as { id: string };
   const sittingBody = {
@@ -287,6 +300,7 @@ export async function fixture(server: TestServer) {
     links: link,
     "bare-tests": bareTest,
     measured,
+    kept: puts[0]!,
     claims: claim,
     tries: tried,
     defects: defect,
@@ -304,6 +318,7 @@ export async function fixture(server: TestServer) {
       "POST /receipts",
       "POST /bare-tests",
       "POST /measured",
+      "POST /kept",
       "POST /claims",
       "POST /work",
       "PUT /sittings",
@@ -356,6 +371,8 @@ export async function fixture(server: TestServer) {
     "PATCH /api/equipment/:id": { hours: 41, lastsHours: null, state: "broken" },
     "POST /api/runs/:id/bare-tests": bareBody,
     "POST /api/runs/:id/measured": measuredBody,
+    "POST /api/runs/:id/kept": keptBody,
+    "PATCH /api/kept/:id": { place: "drawer 3" },
     "PATCH /api/receipts/:id": { isApart: true, because: "bent" },
     "POST /api/runs/:id/claims": claimBody,
     "PATCH /api/claims/:id": { state: "sent", answer: "they look at it", credit: "4.50" },

@@ -12,6 +12,7 @@ import {
   PIECE_MARKS,
   type PieceMark,
   type ProgramImage,
+  PURPOSES,
   type QuoteBasis,
   type RunAssembly,
   type RunChoices,
@@ -266,6 +267,23 @@ export const measuredBody = yup.object({
 });
 export type MeasuredBody = yup.InferType<typeof measuredBody>;
 
+const keptFor = yup.object({
+  purpose: choice(PURPOSES).required("Say what they are for."),
+  pieces: whole(1, 100_000).required("Say how many."),
+});
+/** Bare boards of one kind that are put by at once, for one purpose or several. */
+export const keptBody = yup.object({
+  item: text(80).required(),
+  isApart: flag().default(false),
+  boards: list(keptFor, 20).required().min(1, "Say what they are for."),
+  place: trimmed(80).default(""),
+  on: day.required(),
+});
+export type KeptBody = yup.InferType<typeof keptBody>;
+/** Where they lie. */
+export const keptChangeBody = yup.object({ place: trimmed(80).defined("Say where they lie, or nothing.") });
+export type KeptChangeBody = yup.InferType<typeof keptChangeBody>;
+
 /** What came otherwise than ordered. */
 export const newClaimBody = yup.object({
   order: text(200).matches(ORDER_KEY, "Say which order it is about.").required(),
@@ -281,6 +299,8 @@ export type NewClaimBody = yup.InferType<typeof newClaimBody>;
 export const photoBody = yup.object({
   order: text(200).matches(ORDER_KEY, "Say which order it shows."),
   item: text(80),
+  /** Key of the agreed spot it shows of a board that is kept back. */
+  spot: trimmed(80).min(1, "Say which spot it shows."),
   unit: whole(1, 100_000),
   defect: id(),
   on: day.required(),

@@ -28,6 +28,7 @@ export const MOST = {
   reports: 5000,
   /** Photos of a run. */
   photos: 1000,
+  kept: 200,
   /** Foils kept for a product. */
   foils: 500,
   /** Of the shop. */

@@ -1,4 +1,14 @@
-import { AppError, addTo, isOfRun, isTime, refuseMiscount, tallyOf, usableProducts } from "@kobbin/core";
+import {
+  AppError,
+  addTo,
+  type BareKept,
+  isOfRun,
+  isTime,
+  refuseMiscount,
+  refuseOverKept,
+  tallyOf,
+  usableProducts,
+} from "@kobbin/core";
 import { TABLE_ORDER } from "../schema/tables.ts";
 
 type Row = Readonly<Record<string, unknown>>;
@@ -64,7 +74,9 @@ function miscounted(rowsOf: RowsOf): string[] {
   const wrong: string[] = [];
   const documents = new Map(rowsOf("release").map((r) => [r.run_id, r.document as Row]));
   const receipts = groupBy(rowsOf("receipt"), "run_id");
-  for (const [run, work] of groupBy(rowsOf("work"), "run_id")) {
+  const works = groupBy(rowsOf("work"), "run_id");
+  const puts = groupBy(rowsOf("bare_kept"), "run_id");
+  for (const run of new Set([...works.keys(), ...puts.keys()])) {
     const boards = ((documents.get(run)?.boards ?? []) as Row[]).map((b, i) => ({
       item: String(b.id ?? `board ${i}`),
       perProduct: Number(b.perProduct),
@@ -78,7 +90,13 @@ function miscounted(rowsOf: RowsOf): string[] {
       qty: Number(r.qty),
       isApart: r.is_apart === true,
     }));
-    const done = work.map((w) => ({
+    const kept = (puts.get(run) ?? []).map((k) => ({
+      item: String(k.item),
+      isApart: k.is_apart === true,
+      purpose: k.purpose as BareKept["purpose"],
+      pieces: Number(k.pieces),
+    }));
+    const done = (works.get(run) ?? []).map((w) => ({
       id: "",
       on: "",
       ...(Object.fromEntries(
@@ -86,10 +104,14 @@ function miscounted(rowsOf: RowsOf): string[] {
       ) as Record<"started" | "good" | "reworked" | "scrapped" | "minutes", number>),
     }));
     try {
-      refuseMiscount(tallyOf(done), usableProducts({ receipts: came }, boards));
+      refuseOverKept(
+        { receipts: came, kept },
+        boards.map((b) => b.item),
+      );
+      refuseMiscount(tallyOf(done), usableProducts({ receipts: came, kept }, boards));
     } catch (error) {
       if (!(error instanceof AppError)) throw error;
-      wrong.push(`a run's work does not add up: ${error.message.replace(/\.$/, "")}`);
+      wrong.push(`a run's boards do not add up: ${error.message.replace(/\.$/, "")}`);
     }
   }
   return wrong;

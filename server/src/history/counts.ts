@@ -1,10 +1,20 @@
-import { isOrderOf, type RunReceipt, refuseMiscount, tallyOf, usableProducts } from "@kobbin/core";
+import {
+  type BareKept,
+  isOrderOf,
+  type RunReceipt,
+  refuseMiscount,
+  refuseOverKept,
+  tallyOf,
+  usableProducts,
+} from "@kobbin/core";
 import { lockCounts } from "../db/lock.ts";
 import type { Tx } from "../db/pool.ts";
 import type { ChangedRow } from "./sentence.ts";
 
+const COUNTED: ReadonlySet<string> = new Set(["work", "receipt", "bare_kept"]);
+
 /**
- * Boards are conserved whoever writes what in whichever order, undo among them: after every change of what came or was built
+ * Boards are conserved whoever writes what in whichever order, undo among them: after every change of what came, was put by or built
  * the run's sums are held against each other. The run is held meanwhile, so that two people count one after the other.
  *
  * @throws AppError OUT_OF_RANGE with the numbers; nothing is kept then
@@ -14,7 +24,7 @@ export async function refuseMiscounts(
   changed: readonly ChangedRow[],
   runId: string | undefined,
 ): Promise<void> {
-  if (!runId || !changed.some((r) => r.table === "work" || r.table === "receipt")) return;
+  if (!runId || !changed.some((r) => COUNTED.has(r.table))) return;
   await lockCounts(tx, runId);
   const { rows: work } = await tx.query<{
     started: number;
@@ -32,14 +42,22 @@ export async function refuseMiscounts(
      where r.run_id = $1`,
     [runId],
   );
+  const { rows: kept } = await tx.query<Pick<BareKept, "item" | "isApart" | "purpose" | "pieces">>(
+    `select item, is_apart as "isApart", purpose, pieces from bare_kept where run_id = $1`,
+    [runId],
+  );
   const full = { id: "", on: "", minutes: 0 };
   const came = receipts.map((r) => ({ ...r, id: "", arrivedOn: "", because: "" }));
   // where boards were written down as come and are taken back, none are there
   const areGone = changed.some(
     (r) => r.table === "receipt" && r.op === "delete" && isOrderOf("boards", String(r.was?.order_key)),
   );
+  refuseOverKept(
+    { receipts: came, kept },
+    boards.map((b) => b.item),
+  );
   refuseMiscount(
     tallyOf(work.map((w) => ({ ...full, ...w }))),
-    usableProducts({ receipts: came }, boards) ?? (areGone ? 0 : undefined),
+    usableProducts({ receipts: came, kept }, boards) ?? (areGone ? 0 : undefined),
   );
 }

@@ -49,6 +49,8 @@ export async function firstWatches({ door, revision, begin }: Teller): Promise<T
   await run.boardsAre("2026-04-21", "made");
   await run.boardsAre("2026-04-22", "shipped");
   await run.cameFrom("boards", "2026-05-06");
+  await run.measures("2026-05-06", [1.57, 1.6], -0.03);
+  await run.putsBy("2026-05-06", "bench drawer");
   await run.works("2026-05-11", { started: run.start, minutes: 120, note: "laid out, placed the first six" });
   // eight in what stood there, the rest on what was bought for it
   await run.isHeated("2026-05-12", TIN_OVEN, 1, 8);
@@ -161,7 +163,8 @@ export async function summerWatches({ door, revision, begin, caught }: Teller): 
   await run.boardsAre("2026-07-16", "made");
   await run.boardsAre("2026-07-17", "shipped");
   await run.cameFrom("boards", "2026-07-28");
-  await run.measures("2026-07-28", [1.58, 1.59, 1.57]);
+  await run.measures("2026-07-28", [1.58, 1.59, 1.57], -0.04);
+  await run.putsBy("2026-07-28", "bench drawer");
   const { start } = run;
   await run.isHeated("2026-08-03", PLATE, 1, start);
   await run.works("2026-08-03", { started: start, minutes: 90 });

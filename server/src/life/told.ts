@@ -1,14 +1,18 @@
 import type { LotRow, RunAnswer } from "@kobbin/contract";
 import {
   type AirStep,
+  bareLeft,
   type Defect,
   type Equipment,
+  judgeLot,
   leftOnShelf,
   microsToText,
+  NO_RECORD,
   type OrderState,
   type PlannedItem,
   type PlannedOrder,
   type PlanOfRun,
+  PURPOSES,
   plannedOrders,
   planOfRun,
   type RunDocument,
@@ -215,17 +219,33 @@ export class ToldRun {
     });
   }
 
-  /** Bare boards are measured, one a reading: how thick the calliper showed each. */
-  async measures(on: string, thickness: readonly number[]): Promise<void> {
+  /**
+   * Bare boards are measured, one a reading: how thick the calliper showed each, and how much wider its holes came than drawn.
+   */
+  async measures(on: string, thickness: readonly number[], widerMm: number): Promise<void> {
     const [order] = this.ordersOf("boards");
+    const holes = judgeLot(this.doc, this.result, NO_RECORD, 0).points.filter((p) =>
+      p.key.startsWith("hole"),
+    );
+    const read = (mm: number) => Math.round((mm + widerMm) * 100) / 100;
     for (const [i, mm] of thickness.entries())
       await this.post("measured", on, {
         item: order!.items[0]!.key,
         label: String(i + 1),
         on,
-        readings: { thickness: [mm] },
+        readings: { thickness: [mm], ...Object.fromEntries(holes.map((h) => [h.key, [read(h.mm)]])) },
         looks: {},
       });
+  }
+
+  /** Bare boards that are left are put by as it is usual, as far as they reach. */
+  async putsBy(on: string, place: string): Promise<void> {
+    const { record } = await this.door.ask<RunAnswer>("GET", `/api/runs/${this.id}`);
+    const { item, proposed } = bareLeft(this.doc, this.result, record!, 0);
+    const boards = PURPOSES.flatMap((purpose) =>
+      proposed[purpose] ? [{ purpose, pieces: proposed[purpose] }] : [],
+    );
+    if (boards.length > 0) await this.post("kept", on, { item, boards, place, on });
   }
 
   works = (

@@ -49,6 +49,11 @@ export const TABLE_FACTS = {
     figures: "none",
     bound: null,
   },
+  bare_kept: {
+    noun: ["lot of bare boards put by", "lots of bare boards put by"],
+    figures: "none",
+    bound: { most: MOST.kept, of: "run_id", what: "lots of bare boards put by of a run" },
+  },
   claim: { noun: ["claim", "claims"], figures: "none", bound: null },
   photo: {
     noun: ["photo", "photos"],

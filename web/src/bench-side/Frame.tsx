@@ -35,7 +35,10 @@ export function Frame({
           <div className="h-full bg-metal" style={{ width: `${Math.round(1000 * share) / 10}%` }} />
         </div>
       </header>
-      <div className="min-h-0 overflow-auto px-5 py-4 max-sm:px-3 max-sm:py-2">{children}</div>
+      {/* biome-ignore lint/a11y/noNoninteractiveTabindex: what is longer than the screen is scrolled by keys too */}
+      <div tabIndex={0} className="min-h-0 overflow-auto px-5 py-4 max-sm:px-3 max-sm:py-2">
+        {children}
+      </div>
       <footer className="border-t border-rule bg-sheet px-5 py-3 max-sm:px-3 max-sm:py-2">{foot}</footer>
     </section>
   );

@@ -8,7 +8,7 @@ import { useSay, useSayError } from "../ui/toast/Toast.tsx";
 import { smaller } from "./smaller.ts";
 
 /** What photos are taken of: a line of an order as it came, a board, a fault on it. */
-export type PhotoOf = Pick<PhotoBody, "order" | "item" | "unit" | "defect">;
+export type PhotoOf = Pick<PhotoBody, "order" | "item" | "spot" | "unit" | "defect">;
 
 /** Keeps photos of something of the run, one after the other; how many are still under way. */
 export function useAddPhotos(): {

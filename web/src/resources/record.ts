@@ -4,6 +4,7 @@ import type {
   ClosingBody,
   DefectBody,
   DefectChangeBody,
+  KeptBody,
   LoadBody,
   MeasuredBody,
   NewClaimBody,
@@ -17,8 +18,8 @@ import type {
   TryBody,
   WorkBody,
 } from "@kobbin/contract";
-import type { TryVerdict } from "@kobbin/core";
-import { mutate } from "swr";
+import type { LotBefore, TryVerdict } from "@kobbin/core";
+import useSWR, { mutate } from "swr";
 import { http } from "./http.ts";
 import { written } from "./run.ts";
 
@@ -62,6 +63,15 @@ export const addMeasured = (
 ) => written<{ id: string }>(runId, "POST", of(runId, "measured"), body);
 export const removeMeasured = (runId: string, id: string) =>
   written<void>(runId, "DELETE", `/api/measured/${id}`);
+/** Bare boards put by for something; where they lie; not any more. */
+export const addKept = (runId: string, body: KeptBody) =>
+  written<{ ids: string[] }>(runId, "POST", of(runId, "kept"), body);
+export const saveKept = (runId: string, id: string, place: string) =>
+  written<void>(runId, "PATCH", `/api/kept/${id}`, { place });
+export const removeKept = (runId: string, id: string) => written<void>(runId, "DELETE", `/api/kept/${id}`);
+/** Lots of bare boards that came for other runs and were looked at: the same product's first, the newest first. */
+export const useLotsBefore = (runId: string) =>
+  useSWR<readonly LotBefore[]>(of(runId, "lots-before"), http.get, { revalidateOnFocus: false });
 /** A try of an item of the test plan; the server says what it comes to. */
 export const addTry = (runId: string, body: TryBody) =>
   written<{ id: string; verdict: TryVerdict }>(runId, "POST", of(runId, "tries"), body);

@@ -67,4 +67,5 @@ export const unitOf = (doc: RunDocument): "board" | "product" =>
   boardsPerProduct(doc) > 1 ? "product" : "board";
 
 /** A board's key in the record: its id, or its place in the list where a document gives none. */
-export const boardKey = (doc: RunDocument, i: number): string => doc.boards[i]?.id ?? `board ${i}`;
+export const boardKey = (doc: Pick<RunDocument, "boards">, i: number): string =>
+  doc.boards[i]?.id ?? `board ${i}`;

@@ -23,6 +23,7 @@ const LIVES = {
   receipt: "happens",
   bare_test: "happens",
   board_measured: "happens",
+  bare_kept: "happens",
   claim: "happens",
   photo: "happens",
   sitting: "happens",
@@ -50,6 +51,7 @@ const WHO: Readonly<Record<string, readonly MemberRole[]>> = {
   receipt: ["owner", "bench"],
   bare_test: ["owner", "bench"],
   board_measured: ["owner", "bench"],
+  bare_kept: ["owner", "bench"],
   photo: ["owner", "bench"],
   sitting: ["owner", "bench"],
   test_try: ["owner", "bench"],
@@ -67,6 +69,7 @@ const AFTER_RELEASE: readonly RunTable[] = [
   "receipt",
   "bare_test",
   "board_measured",
+  "bare_kept",
   "claim",
   "photo",
   "sitting",
@@ -79,12 +82,13 @@ const AFTER_RELEASE: readonly RunTable[] = [
   "closing",
 ];
 /**
- * What a closed run still takes: words, photos, what becomes of a claim, boards of it that are mended, loaded anew or wiped
+ * What a closed run still takes: words, photos, what bare boards that are left are for, what becomes of a claim, boards of it that are mended, loaded anew or wiped
  * before they are shipped, where they went, and being opened again.
  */
 const AFTER_CLOSING: readonly RunTable[] = [
   "remark",
   "photo",
+  "bare_kept",
   "image_load",
   "closing",
   "claim",

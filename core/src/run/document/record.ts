@@ -4,6 +4,7 @@ import type { Limits, TryVerdict } from "../../testing/verdict.ts";
 import { isOrderOf } from "./order-key.ts";
 import type { OrderState } from "./order-states.ts";
 import type { RunSitting } from "./sitting.ts";
+import type { SurplusPurpose } from "./surplus.ts";
 
 /** What was bought of a run at one supplier or house: when it was ordered, for when it is promised, what was really paid. */
 export interface RunPurchase {
@@ -82,6 +83,21 @@ export interface BoardMeasured {
   readonly note: string;
 }
 
+/** Bare boards that came and are put by: for what, how many, where they lie. */
+export interface BareKept {
+  readonly id: string;
+  /** Key of the {@link PlannedItem} the boards are of. */
+  readonly item: string;
+  /** Of what is set apart; else of what may be used. */
+  readonly isApart: boolean;
+  readonly purpose: SurplusPurpose;
+  readonly pieces: number;
+  readonly place: string;
+  /** ISO date. */
+  readonly on: string;
+  readonly person: string;
+}
+
 export const CLAIM_STATES = ["open", "sent", "settled", "refused"] as const;
 export type ClaimState = (typeof CLAIM_STATES)[number];
 
@@ -109,6 +125,8 @@ export interface RunPhoto {
   /** Keys of the {@link PlannedOrder} and of its {@link PlannedItem}, where it shows what came. */
   readonly order?: string;
   readonly item?: string;
+  /** Key of the agreed spot it shows, on the board of the item that is kept back. */
+  readonly spot?: string;
   /** Which of the boards that are started, from 1, where it shows one; and the {@link Defect} it shows. */
   readonly unit?: number;
   readonly defect?: string;
@@ -225,6 +243,8 @@ export interface RunRecord {
   readonly bareTests?: readonly BareTest[];
   /** Bare boards that were measured; none where left out. */
   readonly measured?: readonly BoardMeasured[];
+  /** Bare boards that are put by, the oldest first; none where left out. */
+  readonly kept?: readonly BareKept[];
   /** What was claimed of its orders; nothing where left out. */
   readonly claims?: readonly Claim[];
   /** Photos of it, the oldest first; none where left out. */
@@ -327,23 +347,68 @@ export function refuseMiscount(t: Tally, usable?: number): void {
   if (usable !== undefined && t.started > usable)
     wrong(
       `${t.started} boards were started, but boards for ${usable} came and may be used.`,
-      "Write down first what arrived.",
+      "Write down first what arrived. What is put by for something else is not built: take it back first.",
     );
 }
 
 /**
- * Products for which boards came that may be used; nothing while none of some board came, since then it is not written down.
+ * Boards are not put by twice: of each kind no more than came and may be used, or are set apart.
+ *
+ * @param boards keys of the items; what is put by of another item is refused
+ * @throws AppError OUT_OF_RANGE with the numbers
+ */
+export function refuseOverKept(
+  record: Pick<RunRecord, "receipts"> & {
+    readonly kept: readonly Pick<BareKept, "item" | "isApart" | "pieces">[];
+  },
+  boards: readonly string[],
+): void {
+  for (const item of new Set(record.kept.map((k) => k.item)))
+    for (const isApart of [false, true]) {
+      const put = sumOf(
+        record.kept.filter((k) => k.item === item && k.isApart === isApart),
+        (k) => k.pieces,
+      );
+      const came = sumOf(
+        record.receipts.filter(
+          (r) => isOrderOf("boards", r.order) && r.item === item && r.isApart === isApart,
+        ),
+        (r) => r.qty,
+      );
+      if (put > 0 && (put > came || !boards.includes(item)))
+        throw new AppError(
+          "OUT_OF_RANGE",
+          `${put} bare boards are put by, but ${came} of them ${isApart ? "are set apart" : "came and may be used"}.`,
+          "Count the parcel first, or take back what is put by.",
+        );
+    }
+}
+
+const sumOf = <T>(list: readonly T[], of: (x: T) => number): number => list.reduce((n, x) => n + of(x), 0);
+
+/** What is put by for this is not built; a spare one is, when it is needed. */
+export const isNotBuilt = (k: Pick<BareKept, "purpose" | "isApart">): boolean =>
+  !k.isApart && k.purpose !== "spare";
+
+/**
+ * Products for which boards came that may be used and are not put by for something else; nothing while none of some board came, since then it is not written down.
  *
  * @param boards of the product: key of the item and how many are in one product
  */
 export function usableProducts(
-  record: Pick<RunRecord, "receipts">,
+  record: Pick<RunRecord, "receipts"> & {
+    readonly kept?: readonly Pick<BareKept, "item" | "isApart" | "purpose" | "pieces">[];
+  },
   boards: readonly { readonly item: string; readonly perProduct: number }[],
 ): number | undefined {
   const came = boards.map((b) => {
     const list = record.receipts.filter((r) => isOrderOf("boards", r.order) && r.item === b.item);
     if (list.length === 0) return undefined;
-    return Math.floor(list.reduce((n, r) => n + (r.isApart ? 0 : r.qty), 0) / b.perProduct);
+    const kept = sumOf(
+      (record.kept ?? []).filter((k) => k.item === b.item && isNotBuilt(k)),
+      (k) => k.pieces,
+    );
+    return Math.floor((sumOf(list, (r) => (r.isApart ? 0 : r.qty)) - kept) / b.perProduct);
   });
   return came.length === 0 || came.includes(undefined) ? undefined : Math.min(...(came as number[]));
 }

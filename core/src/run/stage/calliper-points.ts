@@ -32,7 +32,7 @@ const SLOTS = 2;
  * @param options thickness in words as it was ordered, as "1.6 mm"
  */
 export function measurePoints(
-  doc: RunDocument,
+  doc: Pick<RunDocument, "boards" | "house" | "fits">,
   board: RunBoard,
   thickness: string | undefined,
 ): MeasurePoint[] {

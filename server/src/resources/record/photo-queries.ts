@@ -7,16 +7,23 @@ import { one } from "../../db/tx.ts";
 /** Photos of a run, the oldest first. */
 export async function manyPhotos(tx: Tx, runId: string): Promise<RunPhoto[]> {
   type Stored = Pick<RunPhoto, "id" | "widthPx" | "heightPx" | "on" | "note" | "person">;
-  type Of = { order: string | null; item: string | null; unit: number | null; defect: string | null };
+  type Of = {
+    order: string | null;
+    item: string | null;
+    spot: string | null;
+    unit: number | null;
+    defect: string | null;
+  };
   const { rows } = await tx.query<Stored & Of>(
-    `select id, order_key as "order", item, unit, defect_id as defect, width_px as "widthPx", height_px as "heightPx",
+    `select id, order_key as "order", item, spot, unit, defect_id as defect, width_px as "widthPx", height_px as "heightPx",
             on_day as "on", note, person
      from photo where run_id = $1 order by photo.at, id`,
     [runId],
   );
-  return rows.map(({ order, item, unit, defect, ...p }) => ({
+  return rows.map(({ order, item, spot, unit, defect, ...p }) => ({
     ...p,
     ...(order === null || item === null ? {} : { order, item }),
+    ...(spot === null ? {} : { spot }),
     ...(unit === null ? {} : { unit }),
     ...(defect === null ? {} : { defect }),
   }));
@@ -25,12 +32,12 @@ export async function manyPhotos(tx: Tx, runId: string): Promise<RunPhoto[]> {
 export async function insertPhoto(
   tx: Tx,
   runId: string,
-  p: Pick<PhotoBody, "order" | "item" | "unit" | "defect" | "on" | "note"> &
+  p: Pick<PhotoBody, "order" | "item" | "spot" | "unit" | "defect" | "on" | "note"> &
     Pick<PlainPhoto, "widthPx" | "heightPx"> & { readonly sha256: string; readonly person: string },
 ): Promise<string> {
   const { rows } = await tx.query<{ id: string }>(
-    `insert into photo (workshop_id, run_id, order_key, item, unit, defect_id, sha256, width_px, height_px, on_day, note, person)
-     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) returning id`,
+    `insert into photo (workshop_id, run_id, order_key, item, unit, defect_id, sha256, width_px, height_px, on_day, note, person, spot)
+     values (current_workshop(), $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12) returning id`,
     [
       runId,
       p.order ?? null,
@@ -43,6 +50,7 @@ export async function insertPhoto(
       p.on,
       p.note,
       p.person,
+      p.spot ?? null,
     ],
   );
   return one(rows, "photo").id;

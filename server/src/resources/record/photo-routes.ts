@@ -10,7 +10,7 @@ import { changeOf } from "../../history/change.ts";
 import { signed } from "../../middleware/session.ts";
 import { bodyOf } from "../body.ts";
 import { insertBlob, refuseBeyondQuota } from "../product/index.ts";
-import { itemOf, partyOf } from "./items.ts";
+import { boardNamed, itemOf, partyOf } from "./items.ts";
 import { deletePhoto, insertPhoto, onePhotoFile, unitOfDefect, updatePhoto } from "./photo-queries.ts";
 import { released } from "./released.ts";
 
@@ -72,16 +72,20 @@ async function shownOf(
   tx: Tx,
   runId: string,
   document: RunDocument,
-  b: Pick<PhotoBody, "order" | "item" | "unit" | "defect">,
+  b: Pick<PhotoBody, "order" | "item" | "spot" | "unit" | "defect">,
 ): Promise<{ unit?: number; words: string }> {
   const isOfOrder = b.order !== undefined && b.item !== undefined;
   if (b.defect !== undefined && !isOfOrder) {
     const unit = await unitOfDefect(tx, runId, b.defect);
-    if (b.unit === undefined || b.unit === unit) return { unit, words: `what is wrong with board ${unit}` };
+    if ((b.unit === undefined || b.unit === unit) && b.spot === undefined)
+      return { unit, words: `what is wrong with board ${unit}` };
   } else if (isOfOrder !== (b.unit !== undefined) && b.defect === undefined) {
+    // a spot is of a board: the order has it among its items, which is asked here
+    if (isOfOrder && b.spot !== undefined) boardNamed(document, b.item!);
     if (isOfOrder)
       return { words: `${itemOf(document, b.order!, b.item!).label} of ${partyOf(document, b.order!).name}` };
-    if (b.order === undefined && b.item === undefined) return { unit: b.unit!, words: `board ${b.unit}` };
+    if (b.order === undefined && b.item === undefined && b.spot === undefined)
+      return { unit: b.unit!, words: `board ${b.unit}` };
   }
   throw new AppError(
     "OUT_OF_RANGE",

@@ -6,6 +6,7 @@ import type { Tx } from "../../db/pool.ts";
 import { one } from "../../db/tx.ts";
 import { manyClaims, manyMeasured } from "./came-queries.ts";
 import { manyDefects } from "./defect-queries.ts";
+import { manyKept } from "./kept-queries.ts";
 import { manyLoads } from "./load-queries.ts";
 import { manySteps } from "./order-queries.ts";
 import { manyPhotos } from "./photo-queries.ts";
@@ -20,6 +21,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     receipts,
     bareTests,
     measured,
+    kept,
     claims,
     photos,
     work,
@@ -35,6 +37,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     manyReceipts(tx, runId),
     manyBareTests(tx, runId),
     manyMeasured(tx, runId),
+    manyKept(tx, runId),
     manyClaims(tx, runId),
     manyPhotos(tx, runId),
     manyWork(tx, runId),
@@ -50,6 +53,7 @@ export async function oneRecord(tx: Tx, runId: string): Promise<RunRecord> {
     receipts,
     ...(bareTests.length > 0 ? { bareTests } : {}),
     ...(measured.length > 0 ? { measured } : {}),
+    ...(kept.length > 0 ? { kept } : {}),
     ...(claims.length > 0 ? { claims } : {}),
     ...(photos.length > 0 ? { photos } : {}),
     ...(steps.length > 0 ? { steps } : {}),

@@ -105,7 +105,7 @@ async function expectFor(
   else expect(atBench).toBeLessThan(300);
   // what the bench has just removed is gone for the owner
   if (
-    /^DELETE \/api\/(remarks|receipts|bare-tests|measured|tries|defects|photos|loads|reworks|outs|work)|changes\/:id\/undo/.test(
+    /^DELETE \/api\/(remarks|receipts|bare-tests|measured|kept|tries|defects|photos|loads|reworks|outs|work)|changes\/:id\/undo/.test(
       key,
     )
   )

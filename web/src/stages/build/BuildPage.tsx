@@ -1,6 +1,7 @@
 import { mayChange, planOfRun, sentence, tallyOf, unitOf } from "@kobbin/core";
 import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
+import { BareBy } from "../../run/BareBy.tsx";
 import { Ready } from "../../run/Ready.tsx";
 import { useRun } from "../../run/runState.ts";
 import { useParam } from "../../ui/params.ts";
@@ -109,6 +110,7 @@ export function BuildPage() {
         <>
           <Ready />
           <Boards tally={tally} planned={r.start} wanted={doc.goodBoards} unit={unit} />
+          {tally.scrapped > 0 && <BareBy purpose="spare" className="mb-3 text-[14.5px]" />}
           <Batch
             plan={plan}
             mayWrite={mayChange("sitting", life, role)}

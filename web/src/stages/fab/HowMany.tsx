@@ -1,5 +1,6 @@
 import { quantityRows, SURPLUS, type SurplusPurpose, surplusPlan, unitOf } from "@kobbin/core";
 import { useMemo } from "react";
+import { BareBy } from "../../run/BareBy.tsx";
 import { useRun } from "../../run/runState.ts";
 import { Fold } from "../../ui/Fold.tsx";
 import { Sum } from "../../ui/Sum.tsx";
@@ -105,10 +106,14 @@ export function HowMany() {
           </button>
         </p>
       )}
+      <BareBy purpose="spare" className="mt-2 text-[14px]" />
       {ordered && ordered.left > 0 && <Surplus left={ordered.left} />}
     </Fold>
   );
 }
+
+/** What one has of a lot before serves the next one too. */
+const NEEDED_ONCE = ["nest", "tray", "practice"] as const;
 
 /** What the bare boards that are left are for; proposed, and changed one by one. */
 function Surplus({ left }: { left: number }) {
@@ -129,6 +134,9 @@ function Surplus({ left }: { left: number }) {
         {given !== left &&
           `; ${given > left ? `${given - left} too many` : `${left - given} without a purpose`}`}
       </p>
+      {NEEDED_ONCE.map((purpose) => (
+        <BareBy key={purpose} purpose={purpose} className="text-[13.5px]" />
+      ))}
       <ul className="grid grid-cols-2 gap-x-8 text-[14px] max-md:grid-cols-1">
         {(Object.entries(SURPLUS) as [SurplusPurpose, string][]).map(([what, words]) => (
           <li key={what} className="flex items-baseline gap-3 border-t border-rule py-1">

@@ -9,6 +9,7 @@ import {
   photosOf,
   type RunDocument,
   type RunReceipt,
+  referenceSpots,
 } from "@kobbin/core";
 import { Link } from "react-router";
 import { Photos } from "../../photos/Photos.tsx";
@@ -23,6 +24,8 @@ import { useSayError } from "../../ui/toast/Toast.tsx";
 import { Came } from "./Came.tsx";
 import { Claims } from "./Claims.tsx";
 import { LotPanel } from "./measure/LotPanel.tsx";
+import { Before } from "./over/Before.tsx";
+import { Over } from "./over/Over.tsx";
 import { ParcelLabels } from "./ParcelLabels.tsx";
 import { useCounting } from "./useCounting.ts";
 import { useMade } from "./useMade.ts";
@@ -32,10 +35,13 @@ export function Parcel({
   order: o,
   isOpen,
   onMeasure,
+  onPhotos,
 }: {
   order: PlannedOrder;
   isOpen: boolean;
   onMeasure: (board: number) => void;
+  /** The board of its index that is kept back is photographed. */
+  onPhotos: (board: number) => void;
 }) {
   const { doc, record, life, role } = useRun();
   const p = record.purchases.find((x) => x.order === o.key);
@@ -114,11 +120,7 @@ export function Parcel({
                 )}
               </div>
               {o.kind === "boards" && at(doc, i.key) >= 0 && (
-                <LotPanel
-                  index={at(doc, i.key)}
-                  isOpen={isOpen}
-                  onMeasure={() => onMeasure(at(doc, i.key))}
-                />
+                <OfBoards order={o} item={i} isOpen={isOpen} onMeasure={onMeasure} onPhotos={onPhotos} />
               )}
               {counting?.item === i.key && (
                 <Came
@@ -140,6 +142,74 @@ export function Parcel({
       {o.kind === "parts" && <ParcelLabels order={o} />}
       <Claims order={o} isOpen={mayChange("claim", life, role)} />
     </article>
+  );
+}
+
+/** A kind of bare boards as it came: what was measured of it, what is left over, what is kept back. */
+function OfBoards({
+  order: o,
+  item: i,
+  isOpen,
+  onMeasure,
+  onPhotos,
+}: {
+  order: PlannedOrder;
+  item: PlannedItem;
+  isOpen: boolean;
+  onMeasure: (board: number) => void;
+  onPhotos: (board: number) => void;
+}) {
+  const { doc, record, life, role } = useRun();
+  const index = at(doc, i.key);
+  const { usable, apart } = arrivedOf(record, o.key, i.key);
+  return (
+    <>
+      <LotPanel index={index} isOpen={isOpen} onMeasure={() => onMeasure(index)} />
+      <Over index={index} isOpen={mayChange("bare_kept", life, role)} />
+      {usable + apart > 0 && (
+        <KeptBack
+          index={index}
+          order={o}
+          item={i}
+          onPhotos={mayChange("photo", life, role) ? () => onPhotos(index) : undefined}
+        />
+      )}
+    </>
+  );
+}
+
+/** The board that is kept back of a lot: its photos at the agreed spots, and how the lot stands beside others. */
+function KeptBack({
+  index,
+  order: o,
+  item: i,
+  onPhotos,
+}: {
+  index: number;
+  order: PlannedOrder;
+  item: PlannedItem;
+  onPhotos: (() => void) | undefined;
+}) {
+  const { doc, record } = useRun();
+  const spots = referenceSpots(doc, index);
+  const taken = new Set(photosOf(record, o.key, i.key).map((p) => p.spot));
+  const done = spots.filter((s) => taken.has(s.key)).length;
+  return (
+    <>
+      <p className="text-[14px]">
+        <span className="mr-2 text-ink-2">
+          {done === 0
+            ? "Keep one back bare, photographed: a later doubt has something to be held against."
+            : `${done} of ${count(spots.length, "agreed spot")} photographed.`}
+        </span>
+        {onPhotos && (
+          <button type="button" className="quiet-link min-h-6" onClick={onPhotos}>
+            photograph it
+          </button>
+        )}
+      </p>
+      <Before index={index} order={o.key} item={i.key} />
+    </>
   );
 }
 
@@ -169,7 +239,8 @@ function WhatCame({
       <Photos
         of={{ order: o.key, item: i.key }}
         what={i.label}
-        list={photosOf(record, o.key, i.key)}
+        // those at agreed spots stand beside other lots
+        list={photosOf(record, o.key, i.key).filter((p) => p.spot === undefined)}
         mayAdd={mayChange("photo", life, role) && came > 0}
       />
     </div>

@@ -1,10 +1,11 @@
-import { mayChange } from "@kobbin/core";
+import { boardKey, mayChange, type RunDocument } from "@kobbin/core";
 import { Link, useSearchParams } from "react-router";
 import { Ready } from "../../run/Ready.tsx";
 import { useRun } from "../../run/runState.ts";
 import { useOrders } from "../../run/useOrders.ts";
 import { Empty } from "../../ui/States.tsx";
 import { Measure } from "./measure/Measure.tsx";
+import { Reference } from "./over/Reference.tsx";
 import { Parcel } from "./Parcel.tsx";
 
 /** What came, counted against what was ordered: at the bench, one parcel at a time. */
@@ -13,8 +14,12 @@ export function ReceivePage() {
   const orders = useOrders();
   const [params, setParams] = useSearchParams();
   const index = Number(params.get("measure") ?? 0) - 1;
+  const kept = Number(params.get("photos") ?? 0) - 1;
+  const ofKept = orders.find((o) => o.kind === "boards" && o.items.some((i) => i.key === keyOf(doc, kept)));
   if (isReleased && doc.boards[index] && mayChange("board_measured", life, role))
     return <Measure index={index} onLeave={() => setParams({})} />;
+  if (isReleased && ofKept && mayChange("photo", life, role))
+    return <Reference index={kept} order={ofKept} item={keyOf(doc, kept)!} onLeave={() => setParams({})} />;
   return (
     <section className="max-w-[860px]">
       <h1>Receive</h1>
@@ -34,6 +39,7 @@ export function ReceivePage() {
                 order={o}
                 isOpen={mayChange("receipt", life, role)}
                 onMeasure={(board) => setParams({ measure: String(board + 1) })}
+                onPhotos={(board) => setParams({ photos: String(board + 1) })}
               />
             ))}
         </>
@@ -51,3 +57,6 @@ export function ReceivePage() {
     </section>
   );
 }
+
+const keyOf = (doc: RunDocument, index: number): string | undefined =>
+  doc.boards[index] ? boardKey(doc, index) : undefined;

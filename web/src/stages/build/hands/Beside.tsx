@@ -8,17 +8,31 @@ import {
   spareByHand,
   stepStand,
 } from "@kobbin/core";
+import { BareBy } from "../../../run/BareBy.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { count } from "../../../ui/text/format.ts";
-
 import { HeatTimer } from "./tools/HeatTimer.tsx";
 
 type Row = StepsDocument["steps"][number];
+const BARE = "mt-3 border-l-4 border-rule-2 px-3 text-[18px] max-sm:text-[15px]";
 
 /** What a step without pieces works on: all parts of the run where they are laid out, what is in doubt where one looks. */
 export function Beside({ plan, row, unit }: { plan: PlanOfRun; row: Row; unit: number }) {
-  if (row.kind === "kit") return <LaidOut plan={plan} />;
-  if (row.kind === "heat") return <HeatTimer alloy={plan.sheet.alloy} />;
+  if (row.kind === "kit")
+    return (
+      <>
+        <BareBy purpose="tray" className={BARE} />
+        <LaidOut plan={plan} />
+      </>
+    );
+  if (row.kind === "print") return <BareBy purpose="nest" className={BARE} />;
+  if (row.kind === "heat")
+    return (
+      <>
+        <HeatTimer alloy={plan.sheet.alloy} />
+        {unit <= 1 && <BareBy purpose="practice" className={BARE} />}
+      </>
+    );
   if (row.kind === "inspect" || row.kind === "test")
     return <InDoubt plan={plan} unit={unit} before={row.n} />;
   return null;

@@ -1,5 +1,6 @@
 import type { Piece, PieceMark, Step } from "@kobbin/core";
 import { useMemo } from "react";
+import { CLOSE, SMALL, useClose, wholeOf } from "../../../bench-side/closeUp.ts";
 import { DrawnBoard } from "../../../proof/DrawnBoard.tsx";
 import {
   boardOfStep,
@@ -10,7 +11,6 @@ import {
   type ToPicture,
 } from "../../../proof/drawnParts.ts";
 import { useRun } from "../../../run/runState.ts";
-import { CLOSE, SMALL, useClose, wholeOf } from "./close.ts";
 
 /** Where a piece goes: the board with it lit, and close up, what is on already drawn fainter. */
 export function PiecePicture({

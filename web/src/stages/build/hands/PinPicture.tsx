@@ -1,9 +1,9 @@
 import { coverageOf, type PaintedPin, type TestItem } from "@kobbin/core";
 import { useMemo } from "react";
+import { SMALL, useClose, wholeOf } from "../../../bench-side/closeUp.ts";
 import { DrawnBoard } from "../../../proof/DrawnBoard.tsx";
 import type { ToPicture } from "../../../proof/drawnParts.ts";
 import { useRun } from "../../../run/runState.ts";
-import { SMALL, useClose, wholeOf } from "./close.ts";
 
 const WINDOW = [430, 340] as const;
 const WINDOW_NARROW = [352, 170] as const;

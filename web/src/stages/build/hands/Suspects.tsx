@@ -1,5 +1,6 @@
 import { type Suspect, suspectsOfUnit, unitOf } from "@kobbin/core";
 import { useMemo } from "react";
+import { BareBy } from "../../../run/BareBy.tsx";
 import { useRun } from "../../../run/runState.ts";
 import { fixed } from "../../../ui/text/format.ts";
 
@@ -25,6 +26,7 @@ export function Suspects({ unit }: { unit: number }) {
         By how often such joints go wrong, and by what passes. The bare board and the program are not in it.
         One change at a time, then try it again.
       </p>
+      <BareBy purpose="reference" className="mt-1 text-[14.5px]" />
     </section>
   );
 }
