@@ -25,6 +25,23 @@ export async function selectOne(pool: pg.Pool): Promise<number> {
   return floor;
 }
 
+/**
+ * A question and `select 1` over the same pool, in turns: what the machine does meanwhile falls on both. Milliseconds nineteen
+ * of twenty take at most, of each.
+ */
+export async function besideSelectOne(
+  pool: pg.Pool,
+  n: number,
+  ask: () => Promise<unknown>,
+): Promise<{ readonly ms: number; readonly floorMs: number }> {
+  const [asked, floor]: [number[], number[]] = [[], []];
+  for (let i = 0; i < n; i++) {
+    floor.push(...(await times(1, () => pool.query("select 1"))));
+    asked.push(...(await times(1, ask)));
+  }
+  return { ms: p95(asked), floorMs: p95(floor) };
+}
+
 /** Takes a shop of the bench away, if it is there. */
 export const dropShop = (owner: pg.Pool, shop: string) =>
   owner.query(
