@@ -151,6 +151,7 @@ export { type HeatPresses, type HeatStand, heatStand } from "./heat/by-eye.ts";
 export { type HeatJudged, type HeatRefused, judgeHeat, type ProbeHeat } from "./heat/judge.ts";
 export { type HeatLog, readHeatLog } from "./heat/log.ts";
 export { ALLOY_WORDS, ALLOYS, type Alloy, type HeatWindow, WINDOWS, windowShape } from "./heat/window.ts";
+export { contradictionOf } from "./learn/contradict.ts";
 export {
   type ErratumSpot,
   erratumPlaces,
@@ -587,7 +588,13 @@ export { answersRight, type Fits, imageFits } from "./run/program/fits.ts";
 export { imagesAt, loadedAt } from "./run/program/places.ts";
 export { proveRun } from "./run/prove.ts";
 export { type QuoteDocument, quoteDocument, type Wishes } from "./run/quote-document.ts";
-export { asksMade, boughtNumber, type DaysDoubted, daysDoubted } from "./run/receive/asks-made.ts";
+export {
+  asksMade,
+  asksMoisture,
+  boughtNumber,
+  type DaysDoubted,
+  daysDoubted,
+} from "./run/receive/asks-made.ts";
 export { claimLetter, type Disagrees, disagreesOf } from "./run/receive/claim.ts";
 export {
   type BoardJudged,
@@ -687,7 +694,7 @@ export {
   nextAir,
 } from "./shelf/dry-bag.ts";
 export { type Kept, type Low, lowOf } from "./shelf/low.ts";
-export { type MadeBetween, readBetween, type WasMade, wasMade } from "./shelf/made-between.ts";
+export { betweenWords, type MadeBetween, readBetween, type WasMade, wasMade } from "./shelf/made-between.ts";
 export { type LotChange, type LotMove, movesOf } from "./shelf/moves.ts";
 // baskets, offers, quotations
 export { bestBasket, proveBasket } from "./sourcing/basket.ts";

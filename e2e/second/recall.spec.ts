@@ -133,6 +133,17 @@ test("a notice names weeks of a part: what comes of them is set apart by keys, a
   // what is doubted is not taken with the rest of its parcel
   const parcel = page.getByRole("article").filter({ hasText: line.mpn });
   await expect(parcel).toContainText(/ counted alone, by the bag: some days are doubted\./);
+  // what goes through heat and whose level nobody knows: it stands on the bag, and is kept with the part
+  const chip = page.getByRole("listitem").filter({ hasText: "TB-QB04-SO8" }).first();
+  await chip.getByRole("button", { name: /^Count / }).press("Enter");
+  await chip.getByLabel(/^Moisture level on its bag/).fill("9");
+  await expect(chip.getByRole("alert")).toContainText("“9” is no level");
+  await expect(chip.getByRole("button", { name: "It came", exact: true })).toBeDisabled();
+  await chip.getByLabel(/^Moisture level on its bag/).fill("MSL 3");
+  await chip.getByRole("button", { name: "It came", exact: true }).press("Enter");
+  await expect(chip).toContainText("moisture level 3: whether it lies in its dry bag is not said", {
+    ignoreCase: true,
+  });
   await parcel.getByRole("button", { name: "The others came" }).press("Enter");
   await expectSaid(page, /^The others of .* came$/);
   const row = page
@@ -161,4 +172,10 @@ test("a notice names weeks of a part: what comes of them is set apart by keys, a
   await expect(notice).toContainText("1 piece 2520, of other days");
   await expect(notice).toContainText("2 pieces 2541, of those days, set apart");
   await expect(notice).toContainText("no board begun yet");
+  // and on the shelf the bag of those days says so, the other does not
+  await page.goto("/shelf");
+  await page.getByLabel("Find on the shelf").fill(line.mpn);
+  const bag = (code: string) => page.getByRole("row").filter({ hasText: `${code}: ` });
+  await expect(bag("2541")).toContainText(`doubted: ${words}`);
+  await expect(bag("2520")).not.toContainText("doubted");
 });

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { boardK } from "../board-k.fixture.ts";
 import type { RunDocument } from "../document/document.ts";
-import { asksMade, boughtNumber, daysDoubted } from "./asks-made.ts";
+import { asksMade, asksMoisture, boughtNumber, daysDoubted } from "./asks-made.ts";
 
 const K = boardK();
 const offer = K.offers.find((o) => K.lines.some((l) => l.id === o.line && l.mpn))!;
@@ -60,4 +60,19 @@ test("days of a part that are doubted count until they are cleared, for the prod
   expect(of({ ...notice, productId: "q" }, { ...notice, clearedOn: "2026-01-01" })).toEqual([]);
   expect(of({ ...notice, relaxed: [{ product: "p" }] })).toEqual([]);
   expect([daysDoubted([notice], "ZZ-8", "p"), daysDoubted([notice], "", "p")]).toEqual([[], []]);
+});
+
+test.each([
+  ["a fine package", { line: { package: "QFN-32" } }, true],
+  ["one with its legs out", { line: { package: "SOIC-8" } }, true],
+  ["one whose level is known", { line: { package: "QFN-32" }, part: { moisture: "3" } }, false],
+  ["one the library knows without", { line: { package: "QFN-32" }, part: {} }, true],
+  ["by the library's package", { line: { package: "" }, part: { package: "TSSOP-20" } }, true],
+  ["a resistor", { line: { package: "0603" } }, false],
+  ["one that is put on by iron", { line: { package: "QFN-32", mount: "hand" } }, false],
+  ["one that is not placed", { line: { package: "QFN-32", dnp: true } }, false],
+  ["one without a number", { line: { package: "QFN-32", mpn: "" } }, false],
+])("the moisture level is asked for of %s: %#", (_, more, is) => {
+  const placed = { mount: "machine", dnp: false, refs: ["U1"] };
+  expect(asksMoisture(doc({ ...more, line: { ...placed, ...more.line } }), offer.id)).toBe(is);
 });

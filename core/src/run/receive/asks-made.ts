@@ -1,3 +1,4 @@
+import { shapeOf } from "../../assembly/package-class.ts";
 import { numberKey } from "../../bom/number.ts";
 import type { RunLesson } from "../../learn/lesson.ts";
 import type { MadeBetween } from "../../shelf/made-between.ts";
@@ -24,6 +25,23 @@ export function asksMade(doc: RunDocument, offerId: string): string | undefined 
   if (supplier?.sourceClass && supplier.sourceClass !== "authorised")
     return "it is not from its maker’s own seller: one lot has one date";
   return undefined;
+}
+
+/** Packages whose bodies burst where they took up moisture: sealed round a die, and heated from all sides. */
+const SEALED: ReadonlySet<string> = new Set(["tab", "gull", "gullFine", "leadless", "ball"]);
+
+/**
+ * Whether the moisture level of what came of an offer is asked for, where boards are heated here: a sealed body that is put on by
+ * machine, of which the library says none. A level stands on the bag and nowhere else, and the bag is thrown away.
+ */
+export function asksMoisture(doc: RunDocument, offerId: string): boolean {
+  const offer = doc.offers.find((o) => o.id === offerId);
+  const line = doc.lines.find((l) => l.id === offer?.line);
+  if (!offer || !line || line.dnp || line.mount !== "machine") return false;
+  const key = numberKey(boughtNumber(doc, offerId));
+  const part = key === "" ? undefined : (doc.library ?? []).find((p) => numberKey(p.mpn) === key);
+  const { kind } = shapeOf(line.package || part?.package || "", line.refs[0], true);
+  return key !== "" && SEALED.has(kind) && (part?.moisture ?? "") === "";
 }
 
 /** Number of what is bought by an offer: of the library's part it is for, or of its line; empty where there is none. */

@@ -11,16 +11,19 @@ import { Kept } from "../../ui/Kept.tsx";
 import { Mark } from "../../ui/Mark.tsx";
 import { todayIso } from "../../ui/text/dates.ts";
 import { count, day, said } from "../../ui/text/format.ts";
-import { isOutside, saysBuilt, saysRun, standOf } from "./lessonWords.ts";
+import { contradicting, isOutside, saysBuilt, saysRun, standOf } from "./lessonWords.ts";
 
 /** A lesson: what it looks at, drawn and said, where it came from, what it caught, where it does not hold now. */
 export function LessonRow({
   lesson: l,
+  all,
   products,
   isAllKnown,
   isOwner,
 }: {
   lesson: ShopLesson;
+  /** Every lesson of the shop. */
+  all: readonly ShopLesson[];
   products: LearnedAnswer["products"];
   /** Every open run is counted. */
   isAllKnown: boolean;
@@ -43,6 +46,12 @@ export function LessonRow({
           {l.check.kind === "machine" && l.check.person ? `; in the hands of ${l.check.person}` : ""}
           {l.clearedOn ? `. Cleared on ${day(l.clearedOn)}${l.clearedBy ? `: ${l.clearedBy}` : ""}` : ""}
         </p>
+        {contradicting(l, all).map((o) => (
+          <p key={o.title} className="text-[14px] text-look">
+            <Mark kind="look" /> No board holds this and “{o.title}”: {o.why}. Clear one of them, or let a
+            product off.
+          </p>
+        ))}
         {l.caught.map((c) => (
           <p key={`${c.product} ${c.revision}`} className="text-[13.5px]">
             <b>

@@ -74,6 +74,7 @@ function Learned({ data }: { data: LearnedAnswer }) {
               <LessonRow
                 key={l.id}
                 lesson={l}
+                all={data.lessons}
                 products={data.products}
                 isAllKnown={data.uncounted === 0}
                 isOwner={isOwner}
@@ -121,6 +122,7 @@ function Learned({ data }: { data: LearnedAnswer }) {
               <LessonRow
                 key={l.id}
                 lesson={l}
+                all={data.lessons}
                 products={data.products}
                 isAllKnown={data.uncounted === 0}
                 isOwner={isOwner}

@@ -4,6 +4,7 @@ import { effectiveRevision } from "../../run/learn/effectiveRevision.ts";
 import { spotOf } from "../../run/learn/spot.ts";
 import { checkOf, type LessonDraft, NEW_DRAFT } from "./lessonDraft.ts";
 import {
+  contradicting,
   fitsSearch,
   isOutside,
   outWith,
@@ -276,4 +277,20 @@ test("each row is rounded as it is shown, so that they add up to the sum above t
   const costs = costsOf({ ...nothing, faults }, 20, "EUR").map((r) => r.cost);
   expect([costs, costs.reduce((a, b) => a + b, 0)]).toEqual([[330_000, 330_000, 330_000], 990_000]);
   expect(costsOf({ ...nothing, faults }, 20, "JPY").map((r) => r.cost)).toEqual([0, 0, 0]);
+});
+
+test("lessons that no board of one product can hold both name each other, unless one is cleared or of another product", () => {
+  const at = { kind: "place", side: "top", diameterMm: 2, at: [1, 1] } as const;
+  const light = lesson({ id: "a", title: "light", check: { ...at, what: "window" } });
+  const metal = lesson({ id: "b", title: "metal", check: { ...at, what: "copper" } });
+  const why = "one place is not a window for light and bare copper";
+  expect(contradicting(light, [light, metal])).toEqual([{ title: "metal", why }]);
+  const of = (a: Partial<ShopLesson>, b: Partial<ShopLesson>) =>
+    contradicting({ ...light, ...a }, [{ ...metal, ...b }]).length;
+  expect([
+    of({ productId: "p" }, {}),
+    of({ productId: "p" }, { productId: "q" }),
+    of({ clearedOn: "2026-12-01" }, {}),
+    of({}, { clearedOn: "2026-12-01" }),
+  ]).toEqual([1, 0, 0, 0]);
 });

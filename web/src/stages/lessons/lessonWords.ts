@@ -6,7 +6,7 @@ import type {
   ShopLesson,
   ShopReport,
 } from "@kobbin/contract";
-import { lessonWords, type WasMade } from "@kobbin/core";
+import { contradictionOf, lessonWords, type WasMade } from "@kobbin/core";
 import { isOpen } from "../../run/owners/told.ts";
 import { count } from "../../ui/text/format.ts";
 
@@ -128,3 +128,19 @@ function saysBags(bags: NonNullable<BuiltWith["bags"]>): string {
   ].filter((x) => x !== false);
   return `: ${told.join("; ")}`;
 }
+
+/** Lessons that count and that no board of one product can hold together with a lesson, with why. */
+export const contradicting = (
+  l: ShopLesson,
+  all: readonly ShopLesson[],
+): readonly { readonly title: string; readonly why: string }[] =>
+  l.clearedOn !== undefined
+    ? []
+    : all.flatMap((o) => {
+        const isOfBoth = !l.productId || !o.productId || l.productId === o.productId;
+        const why =
+          o.id === l.id || o.clearedOn !== undefined || !isOfBoth
+            ? undefined
+            : contradictionOf(l.check, o.check);
+        return why ? [{ title: o.title, why }] : [];
+      });

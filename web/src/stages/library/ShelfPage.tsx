@@ -4,6 +4,7 @@ import { type ReactNode, useMemo, useState } from "react";
 import { removeLot, saveLot, useLots } from "../../resources/library.ts";
 import { useRole, useSession } from "../../resources/session.ts";
 import { BagLabels } from "../../shelf/BagLabels.tsx";
+import { Doubts } from "../../shelf/Doubts.tsx";
 import { DryBag, DryBagBrief } from "../../shelf/DryBag.tsx";
 import { Made, MadeWords } from "../../shelf/Made.tsx";
 import { Pick } from "../../ui/Field.tsx";
@@ -253,6 +254,7 @@ function Lot({
         <td>
           <span className="num">{l.mpn}</span>
           <span className="num block text-[13px] text-ink-3">{bagCode(l.number)}</span>
+          <Doubts lot={l} />
           {l.uses === 0 && <span className="block text-[13px] text-ink-3">in no bill</span>}
           {(l.donor || l.note) && (
             <span className="block text-[13px] text-ink-2">

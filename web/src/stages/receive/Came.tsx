@@ -15,6 +15,7 @@ import { todayIso } from "../../ui/text/dates.ts";
 import { said, typedNumber } from "../../ui/text/format.ts";
 import type { Counted } from "./counted.ts";
 import { Instead, useInstead } from "./Instead.tsx";
+import { LevelField, levelOf } from "./Level.tsx";
 
 /** Days of it that are doubted today, and why its date code is asked for, where it is; nothing of boards. */
 type AsksMade = { readonly doubts: readonly DaysDoubted[]; readonly because: string | undefined } | undefined;
@@ -26,6 +27,7 @@ export function Came({
   left,
   isStored,
   made: asked,
+  asksLevel,
   isSent,
   onCame,
 }: {
@@ -36,15 +38,19 @@ export function Came({
   /** Parts get a place on the shelf; boards do not. */
   isStored: boolean;
   made: AsksMade;
+  /** It goes through heat here, and nobody knows how long it may lie in the air. */
+  asksLevel: boolean;
   /** On its way: kept out of sight until it is known to be written down. */
   isSent: boolean;
-  onCame: (c: Omit<Counted, "item">) => void;
+  /** @param level its moisture level, where it was asked for and said */
+  onCame: (c: Omit<Counted, "item">, level: string) => void;
 }) {
   const [qty, setQty] = useState(String(left || ""));
   const [place, setPlace] = useState("");
   const [because, setBecause] = useState("");
   const [says, setSays] = useState("");
   const [made, setMade] = useState("");
+  const [level, setLevel] = useState("");
   const found = useInstead(item, line, says);
   // what may not simply be used is set apart, until somebody says otherwise
   const [wasSaid, setApart] = useState<boolean>();
@@ -58,22 +64,26 @@ export function Came({
   const more = isCount ? n - left : 0;
   // a number that is still looked up is not taken as if nothing were the matter with it
   const isKnown = line === undefined || says.trim() === "" || found !== undefined;
-  const isReady = isCount && isKnown && (more <= 0 || meant === qty);
+  const isReady = isCount && isKnown && (more <= 0 || meant === qty) && levelOf(level) !== undefined;
   return (
     <form
       className={`my-2 flex-wrap items-end gap-3 border-l-[3px] border-metal bg-metal-soft px-3 py-2 ${isSent ? "hidden" : "flex"}`}
       onSubmit={(e) => {
         e.preventDefault();
         if (isReady)
-          onCame({
-            qty: n,
-            isApart,
-            because: because.trim() || (isApart ? whyApart(isOther ? says.trim() : "", doubted) : ""),
-            ...(isOther ? { cameAs: says.trim() } : {}),
-            place: place.trim(),
-            ...(made.trim() ? { made: made.trim() } : {}),
-            ...(more > 0 ? { isMeant: true } : {}),
-          });
+          onCame(
+            {
+              qty: n,
+              isApart,
+              because: because.trim() || (isApart ? whyApart(isOther ? says.trim() : "", doubted) : ""),
+              ...(isOther ? { cameAs: says.trim() } : {}),
+              place: place.trim(),
+              ...(made.trim() ? { made: made.trim() } : {}),
+              ...(more > 0 ? { isMeant: true } : {}),
+            },
+            // of what says another number it is another part's
+            isOther ? "" : (levelOf(level) ?? ""),
+          );
       }}
     >
       <Field
@@ -113,22 +123,15 @@ export function Came({
         />
       )}
       {more > 0 && (
-        <label className="flex min-h-11 items-center gap-2">
-          <input
-            type="checkbox"
-            className="size-5 shrink-0"
-            checked={meant === qty}
-            onChange={(e) => setMeant(e.target.checked ? qty : undefined)}
-          />
-          <span className="text-look">
-            {n} is right:{" "}
-            {left === 0
-              ? "more than was ordered"
-              : `${more} more than ${left === 1 ? "the one" : `the ${left}`} to come`}
-          </span>
-        </label>
+        <Meant
+          n={n}
+          left={left}
+          isMeant={meant === qty}
+          onMeant={(isMeant) => setMeant(isMeant ? qty : undefined)}
+        />
       )}
       <MadeField asked={asked} made={made} onMade={setMade} />
+      {asksLevel && !isOther && <LevelField text={level} onText={setLevel} />}
       {line && <Instead ordered={item.mpn} says={says} found={found} onSays={setSays} />}
       {isStored && <ByWeight onTake={(pieces) => setQty(String(pieces))} />}
       {isStored && <ByLength onTake={(pieces) => setQty(String(pieces))} />}
@@ -136,6 +139,36 @@ export function Came({
         {isApart ? "Set apart" : "It came"}
       </Button>
     </form>
+  );
+}
+
+/** More than is to come: whether that is right. */
+function Meant({
+  n,
+  left,
+  isMeant,
+  onMeant,
+}: {
+  n: number;
+  left: number;
+  isMeant: boolean;
+  onMeant: (isMeant: boolean) => void;
+}) {
+  return (
+    <label className="flex min-h-11 items-center gap-2">
+      <input
+        type="checkbox"
+        className="size-5 shrink-0"
+        checked={isMeant}
+        onChange={(e) => onMeant(e.target.checked)}
+      />
+      <span className="text-look">
+        {n} is right:{" "}
+        {left === 0
+          ? "more than was ordered"
+          : `${n - left} more than ${left === 1 ? "the one" : `the ${left}`} to come`}
+      </span>
+    </label>
   );
 }
 

@@ -1,6 +1,8 @@
 import {
   arrivedOf,
+  asksMoisture,
   boardKey,
+  boughtNumber,
   few,
   judgeLot,
   mayChange,
@@ -23,6 +25,7 @@ import { count, day } from "../../ui/text/format.ts";
 import { useSayError } from "../../ui/toast/Toast.tsx";
 import { Came } from "./Came.tsx";
 import { Claims } from "./Claims.tsx";
+import { saveLevel } from "./Level.tsx";
 import { LotPanel } from "./measure/LotPanel.tsx";
 import { Before } from "./over/Before.tsx";
 import { Over } from "./over/Over.tsx";
@@ -44,6 +47,8 @@ export function Parcel({
   onPhotos: (board: number) => void;
 }) {
   const { doc, record, life, role } = useRun();
+  const asksLevel = useAsksLevel();
+  const sayError = useSayError();
   const p = record.purchases.find((x) => x.order === o.key);
   const { whole, some, of } = comeOf(record, o);
   const missing = o.items.filter((i) => openOf(record, o, i) > 0);
@@ -131,7 +136,11 @@ export function Parcel({
                   left={left}
                   isStored={o.kind === "parts"}
                   made={o.kind === "parts" ? madeOf(i.key) : undefined}
-                  onCame={(c) => came([{ item: i.key, ...c }], `${c.qty} × ${i.label} came`)}
+                  asksLevel={asksLevel(o, i.key)}
+                  onCame={(c, level) => {
+                    came([{ item: i.key, ...c }], `${c.qty} × ${i.label} came`);
+                    if (level !== "") saveLevel(boughtNumber(doc, i.key), level).catch(sayError);
+                  }}
                 />
               )}
               <WhatCame order={o} item={i} isOpen={isOpen} came={usable + apart} />
@@ -143,6 +152,13 @@ export function Parcel({
       <Claims order={o} isOpen={mayChange("claim", life, role)} />
     </article>
   );
+}
+
+/** Whether the moisture level of what came is asked for: by whoever may write it down, where boards are heated here. */
+function useAsksLevel(): (o: PlannedOrder, item: string) => boolean {
+  const { doc, result, role } = useRun();
+  return (o, item) =>
+    o.kind === "parts" && role === "owner" && result.goes.has("stencil") && asksMoisture(doc, item);
 }
 
 /** A kind of bare boards as it came: what was measured of it, what is left over, what is kept back. */

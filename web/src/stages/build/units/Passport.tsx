@@ -1,5 +1,6 @@
 import {
   isNoPiece,
+  lotsOf,
   mayChange,
   minutesOf,
   type PlanOfRun,
@@ -16,6 +17,7 @@ import { useMemo, useRef } from "react";
 import { Link } from "react-router";
 import { Photos } from "../../../photos/Photos.tsx";
 import { useLearned } from "../../../resources/learned.ts";
+import { useLots } from "../../../resources/library.ts";
 import { useOuts } from "../../../resources/owners.ts";
 import { effectiveRevision } from "../../../run/learn/effectiveRevision.ts";
 import { useRun } from "../../../run/runState.ts";
@@ -39,7 +41,7 @@ import { FaultFinder } from "../tests/FaultFinder.tsx";
 import { Faults } from "../tests/Faults.tsx";
 import { heatWords } from "./heatWords.ts";
 import { KnownWrong, useKnownWrong } from "./KnownWrong.tsx";
-import { passportRows } from "./passportRows.ts";
+import { bagWords, type CameFor, passportRows } from "./passportRows.ts";
 
 type Used = NonNullable<RunSitting["used"]>;
 
@@ -246,12 +248,7 @@ function KeepFile({ plan, unit, revision }: { plan: PlanOfRun; unit: number; rev
           eye: eye && { stand: eye.stand, refs: refsOf(eye.doubts) },
           out,
           reports,
-          came: came.map(({ r, order, item }) => ({
-            what: item.label,
-            from: order.name,
-            qty: r.qty,
-            on: r.arrivedOn,
-          })),
+          came,
         });
         saveFile(new Blob([writeCsv(rows)]), `${serial || slug(`${doc.product} ${doc.name} ${unit}`)}.csv`);
       }}
@@ -261,39 +258,58 @@ function KeepFile({ plan, unit, revision }: { plan: PlanOfRun; unit: number; rev
   );
 }
 
-/** Deliveries of the run that may be used. */
-function useCame() {
-  const { record } = useRun();
+/** Deliveries of the run that may be used, and bags of the shelf it takes from beside them. */
+function useCame(): readonly CameFor[] {
+  const { doc, record, result: r } = useRun();
   const orders = useOrders();
-  return useMemo(
-    () =>
-      record.receipts.flatMap((r) => {
-        const order = orders.find((o) => o.key === r.order);
-        const item = order?.items.find((i) => i.key === r.item);
-        return order && item && !r.isApart ? [{ r, order, item }] : [];
-      }),
-    [record.receipts, orders],
-  );
+  const { data: lots } = useLots();
+  return useMemo(() => {
+    const byId = new Map((lots ?? []).map((l) => [l.id, l]));
+    const bagOf = (id: string | undefined) => {
+      const l = id === undefined ? undefined : byId.get(id);
+      return l ? { bag: l.number, ...(l.made === undefined ? {} : { made: l.made }) } : {};
+    };
+    const came = record.receipts.flatMap((x) => {
+      const order = orders.find((o) => o.key === x.order);
+      const item = order?.items.find((i) => i.key === x.item);
+      if (!order || !item || x.isApart) return [];
+      return [
+        { key: x.id, what: item.label, from: order.name, qty: x.qty, on: x.arrivedOn, ...bagOf(x.lot) },
+      ];
+    });
+    const ofParcels = new Set(record.receipts.map((x) => x.lot));
+    // a closed run says what it took; before that it is what is kept for it
+    const taken = record.taken
+      ? Object.keys(record.taken)
+      : r.needs.flatMap((n) => lotsOf(doc, n, record.receipts).map((l) => l.id));
+    const shelf = [...new Set(taken)].flatMap((id) => {
+      const l = byId.get(id);
+      if (!l || ofParcels.has(id)) return [];
+      return [{ key: id, what: l.mpn, from: "the shelf", on: l.receivedOn, ...bagOf(id) }];
+    });
+    return [...came, ...shelf];
+  }, [doc, record, r.needs, orders, lots]);
 }
 
-/** What came for its run, by delivery: any of it may be on this board. */
+/** What came for its run or lay there for it, by delivery and bag: any of it may be on this board. */
 function MadeOf() {
   const came = useCame();
   if (came.length === 0)
     return <p className="mt-4 text-[14.5px] text-ink-2">Nothing is written down of what came for it.</p>;
   return (
     <>
-      <h2 className="mt-5 mb-1 text-[16px]">What it may be made of: deliveries of its run</h2>
+      <h2 className="mt-5 mb-1 text-[16px]">What it may be made of: deliveries and bags of its run</h2>
       <table className="rows w-full text-[14.5px]" aria-label="What it may be made of">
         <tbody>
-          {came.map(({ r, order, item }) => (
-            <tr key={r.id}>
+          {came.map((c) => (
+            <tr key={c.key}>
               <td>
-                <b>{item.label}</b>
+                <b>{c.what}</b>
               </td>
-              <td className="text-ink-2">{order.name}</td>
-              <td className="num text-right">{r.qty}</td>
-              <td className="text-right text-[13.5px] text-ink-2">{day(r.arrivedOn)}</td>
+              <td className="text-ink-2">{c.from}</td>
+              <td className="num text-[13.5px]">{bagWords(c)}</td>
+              <td className="num text-right">{c.qty}</td>
+              <td className="text-right text-[13.5px] text-ink-2">{c.on && day(c.on)}</td>
             </tr>
           ))}
         </tbody>

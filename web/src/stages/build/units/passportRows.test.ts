@@ -116,7 +116,11 @@ test("every kind of thing that is known of the board is a row of its own, of no 
     reports: [
       { says: "fades", conditions: "cold", answer: "", on: "2026-04-01" },
     ] as unknown as PassportOf["reports"],
-    came: [{ what: "R1", from: "Fen", qty: 40, on: "2026-02-20" }],
+    came: [
+      { key: "1", what: "R1", from: "Fen", qty: 40, on: "2026-02-20" },
+      { key: "2", what: "U1", from: "Fen", qty: 9, on: "2026-02-20", bag: 12, made: "2541" },
+      { key: "3", what: "C1", from: "the shelf", on: "2025-01-02", bag: 3 },
+    ],
   });
   expect(rows.slice(1)).toEqual([
     ["board", "number", "KW2", "", "", "", ""],
@@ -140,6 +144,8 @@ test("every kind of thing that is known of the board is a row of its own, of no 
     ["step", "4 heat, top", "0.0 min", "", "done", "", "M"],
     ["with", "4 heater", "Small oven", "", "", "", "M"],
     ["may have", "R1", "40", "", "", "2026-02-20", "Fen"],
+    ["may have", "U1", "9", "", expect.stringMatching(/^B0012-.*, date code 2541$/), "2026-02-20", "Fen"],
+    ["may have", "C1", "", "", expect.stringMatching(/^B0003-.$/), "2025-01-02", "the shelf"],
     ["went", "a fair", "", "", "", "2026-03-09", ""],
     ["owner says", "fades", "cold", "", "", "2026-04-01", ""],
   ]);

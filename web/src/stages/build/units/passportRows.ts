@@ -2,6 +2,7 @@ import type { ShopErratum, ShopReport, UnitOut } from "@kobbin/contract";
 import {
   type BenchTool,
   type ByEye,
+  bagCode,
   heatsOf,
   linesOfUnit,
   lineWords,
@@ -14,6 +15,27 @@ import {
   unitOfStep,
 } from "@kobbin/core";
 import { mustBe } from "../lines/lineModel.ts";
+
+/** What came for a run, or lay there for it: what, from whom, when, and the bag it lies in. */
+export interface CameFor {
+  readonly key: string;
+  readonly what: string;
+  readonly from: string;
+  /** Pieces; not said where it lay on the shelf. */
+  readonly qty?: number;
+  /** ISO date. */
+  readonly on: string;
+  /** Its number on the label. */
+  readonly bag?: number;
+  /** Its date code, as it stands on it. */
+  readonly made?: string;
+}
+
+/** The bag something lies in, in words; nothing of boards. @example "B0012-K, date code 2541" */
+export const bagWords = ({ bag, made }: Pick<CameFor, "bag" | "made">): string =>
+  [bag === undefined ? "" : bagCode(bag), made === undefined ? "" : `date code ${made}`]
+    .filter(Boolean)
+    .join(", ");
 
 /** What a passport is written down from. */
 export interface PassportOf {
@@ -30,13 +52,8 @@ export interface PassportOf {
   readonly eye: { readonly stand: ByEye["stand"]; readonly refs: string } | undefined;
   readonly out: UnitOut | undefined;
   readonly reports: readonly ShopReport[];
-  /** Deliveries of its run that may be used: what, from whom, pieces, when. */
-  readonly came: readonly {
-    readonly what: string;
-    readonly from: string;
-    readonly qty: number;
-    readonly on: string;
-  }[];
+  /** Deliveries of its run that may be used, and bags of the shelf it takes from. */
+  readonly came: readonly CameFor[];
 }
 
 /** First line of the file. */
@@ -104,7 +121,8 @@ export function passportRows(p: PassportOf): string[][] {
   const heats = heatsOf(p.plan.sheet.steps, record.sittings ?? [], unit);
   for (const h of heats) rows.push(["heated", h.words, h.heater ?? "", "", "", "", ""]);
   rows.push(...stepRows(p));
-  for (const c of p.came) rows.push(["may have", c.what, String(c.qty), "", "", c.on, c.from]);
+  for (const c of p.came)
+    rows.push(["may have", c.what, c.qty === undefined ? "" : String(c.qty), "", bagWords(c), c.on, c.from]);
   if (p.out) rows.push(["went", p.out.towards, "", "", "", p.out.on, ""]);
   for (const r of p.reports) rows.push(["owner says", r.says, r.conditions, "", r.answer, r.on, ""]);
   return [[...HEAD], ...rows.map((r) => [...r])];
