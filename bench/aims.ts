@@ -37,6 +37,7 @@ const AIMS: readonly (readonly [RegExp, Aim])[] = [
   [/^200 lessons held/, { times: 0.2, by: "aims" }],
   [/^(pan|zoom)/, { times: 1.05, by: "aims" }],
   [/in every frame, bill of 1,000/, { times: 1.05, by: "aims" }],
+  [/20,000 lots and 300,000 movements/, { times: 2, ms: 100, by: "aims" }],
   [/^recall of/, { times: 5, by: "aims" }],
   [/^search of .*typing error/, { times: 5, by: "aims" }],
   [/^search of/, { times: 2, by: "aims" }],

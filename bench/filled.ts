@@ -26,20 +26,20 @@ export async function selectOne(pool: pg.Pool): Promise<number> {
 }
 
 /**
- * A question and `select 1` over the same pool, in turns: what the machine does meanwhile falls on both. Milliseconds nineteen
- * of twenty take at most, of each.
+ * A question and its floor in turns: what the machine does meanwhile falls on both. Milliseconds nineteen of twenty take at
+ * most, of each.
  */
-export async function besideSelectOne(
-  pool: pg.Pool,
+export async function inTurns(
   n: number,
+  floor: () => Promise<unknown>,
   ask: () => Promise<unknown>,
 ): Promise<{ readonly ms: number; readonly floorMs: number }> {
-  const [asked, floor]: [number[], number[]] = [[], []];
+  const [asked, least]: [number[], number[]] = [[], []];
   for (let i = 0; i < n; i++) {
-    floor.push(...(await times(1, () => pool.query("select 1"))));
+    least.push(...(await times(1, floor)));
     asked.push(...(await times(1, ask)));
   }
-  return { ms: p95(asked), floorMs: p95(floor) };
+  return { ms: p95(asked), floorMs: p95(least) };
 }
 
 /** Takes a shop of the bench away, if it is there. */

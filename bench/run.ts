@@ -24,6 +24,7 @@ import { benchParts } from "./parts.ts";
 import { benchPicture } from "./picture.ts";
 import { benchRecall } from "./recall.ts";
 import { benchServed } from "./served.ts";
+import { benchShelf } from "./shelf.ts";
 import { benchSteps } from "./steps.ts";
 import { benchTests } from "./tests.ts";
 
@@ -179,6 +180,7 @@ if (DATABASE_URL && ADMIN_URL) {
   await benchServed(DATABASE_URL, ADMIN_URL, add);
   await benchParts(DATABASE_URL, ADMIN_URL, add);
   await benchRecall(DATABASE_URL, ADMIN_URL, add);
+  await benchShelf(DATABASE_URL, ADMIN_URL, add);
 } else console.error("DATABASE_URL and ADMIN_URL are not set: what needs the database was not measured");
 if (process.env.BASE_URL) {
   await benchPicture(process.env.BASE_URL, add);

@@ -15,6 +15,11 @@ export { type Compute, createCompute } from "./jobs/pool.ts";
 export { startWorker } from "./jobs/worker.ts";
 export { createHub } from "./live/hub.ts";
 export { ACCESS, routeKeys, type Who } from "./middleware/access.ts";
-export { manyBoardsWith } from "./resources/library/lot-queries.ts";
+export {
+  insertLots,
+  manyBoardsWith,
+  manyFreeLots,
+  manyLotChanges,
+} from "./resources/library/lot-queries.ts";
 export { manyParts } from "./resources/library/queries.ts";
 export { descriptorOf, TABLE_ORDER } from "./schema/tables.ts";

@@ -1,8 +1,8 @@
 import { ident, idents } from "../schema/ident.ts";
 
-/** All rows of a table as lines of JSON without the shop, in a steady order. */
+/** All rows of a table as lines of JSON without the shop and what is worked out of other columns, in a steady order. */
 export const backupRows = (table: string): string =>
-  `select (to_jsonb(t) - 'workshop_id')::text as line from ${ident(table)} as t ${
+  `select (to_jsonb(t) - 'workshop_id'${table === "change_row" ? " - 'row_key'" : ""})::text as line from ${ident(table)} as t ${
     table === "workshop" ? "where t.id = current_workshop()" : ""
   } order by ${table === "change" || table === "change_row" ? "t.id" : "1"}`;
 

@@ -54,12 +54,17 @@ async function refuseTooMany(tx: Tx, table: Table, bound: Bound, keys: readonly 
 
 /** Rows as a backup would hold them, without what is made here. */
 async function rowsOf(tx: Tx, table: Table, keys: readonly Row[]): Promise<Row[]> {
-  const same = descriptorOf(table)
-    .key.map((c) => `t.${ident(table, c)} = k.${ident(table, c)}`)
-    .join(" and ");
+  const { key } = descriptorOf(table);
+  const same = key.map((c) => `t.${ident(table, c)} = k.${ident(table, c)}`).join(" and ");
+  const [only] = key;
+  // a list of ids is looked up one by one; joined, the database reads the whole table, since it takes it for long
   const { rows } = await tx.query<{ row: Row }>(
-    `select to_jsonb(t) - $2::text[] as row
-     from jsonb_populate_recordset(null::${ident(table)}, $1::jsonb) as k join ${ident(table)} as t on ${same}`,
+    key.length === 1 && only
+      ? `select to_jsonb(t) - $2::text[] as row from ${ident(table)} as t
+         where t.${ident(table, only)} = any(array(
+           select k.${ident(table, only)} from jsonb_populate_recordset(null::${ident(table)}, $1::jsonb) as k))`
+      : `select to_jsonb(t) - $2::text[] as row
+         from jsonb_populate_recordset(null::${ident(table)}, $1::jsonb) as k join ${ident(table)} as t on ${same}`,
     [JSON.stringify(keys), ["workshop_id", ...(tableFact(table).made ?? [])]],
   );
   return rows.map((r) => r.row);

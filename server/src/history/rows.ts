@@ -72,7 +72,7 @@ export async function removeRows(tx: Tx, table: Table, keys: readonly Row[]): Pr
 export async function rowAt(tx: Tx, table: Table, key: Row, now: Row, version: number): Promise<Row> {
   if (version === now.version) return now;
   const { rows } = await tx.query<{ was: Row; version: number }>(
-    "select was, version from change_row where tbl = $1 and key = $2::jsonb and op = 'update' and version > $3 order by version desc",
+    "select was, version from change_row where tbl = $1 and row_key = ($2::jsonb)::text and op = 'update' and version > $3 order by version desc",
     [table, JSON.stringify(key), version],
   );
   if (version > Number(now.version) || rows.length !== Number(now.version) - version)
@@ -96,7 +96,7 @@ export async function lastChange(
 ): Promise<{ person: string; at: string } | undefined> {
   const { rows } = await tx.query<{ person: string; at: Date }>(
     `select c.person, c.at from change_row as r join change as c on c.id = r.change_id
-     where r.tbl = $1 and r.key = $2::jsonb and r.change_id > $4 and (r.op <> 'update' or r.became ? $3)
+     where r.tbl = $1 and r.row_key = ($2::jsonb)::text and r.change_id > $4 and (r.op <> 'update' or r.became ? $3)
      order by r.id desc limit 1`,
     [table, JSON.stringify(key), column, since],
   );
@@ -113,7 +113,7 @@ export async function changesOfPage(
 ): Promise<{ readonly was: Row; readonly became: Row }[]> {
   const { rows } = await tx.query<{ was: Row; became: Row }>(
     `select r.was, r.became from change_row as r join change as c on c.id = r.change_id
-     where r.tbl = $1 and r.key = $2::jsonb and r.op = 'update' and r.version > $3 and c.page = $4
+     where r.tbl = $1 and r.row_key = ($2::jsonb)::text and r.op = 'update' and r.version > $3 and c.page = $4
      order by r.version`,
     [table, JSON.stringify(key), sinceVersion, page],
   );

@@ -17,10 +17,16 @@ export async function manyLots(tx: Tx): Promise<LotRow[]> {
     }
   >(
     `select ${LOT}, o.donor, o.note, o.sample, o.air, o.made, coalesce(p.moisture, '') as moisture, o.version,
-       coalesce((select json_agg(json_build_object('runId', r.run_id, 'run', n.name, 'qty', r.qty) order by n.created_at)
-         from reservation as r join run as n on n.id = r.run_id where r.lot_id = o.id), '[]') as reserved,
-       (select count(*)::int from bom_line as l where l.mpn_key = o.mpn_key) as uses
-     from lot as o left join part as p on p.mpn_key = o.mpn_key order by o.mpn, o.received_on, o.id`,
+       coalesce(r.reserved, '[]') as reserved, coalesce(u.uses, 0) as uses
+     from lot as o
+     left join part as p on p.mpn_key = o.mpn_key
+     -- gathered once, not once a lot
+     left join (
+       select r.lot_id, json_agg(json_build_object('runId', r.run_id, 'run', n.name, 'qty', r.qty) order by n.created_at) as reserved
+       from reservation as r join run as n on n.id = r.run_id group by r.lot_id
+     ) as r on r.lot_id = o.id
+     left join (select mpn_key, count(*)::int as uses from bom_line group by mpn_key) as u on u.mpn_key = o.mpn_key
+     order by o.mpn, o.received_on, o.id`,
   );
   return rows.map(({ sample, air, made, ...r }) => ({
     ...r,
@@ -185,7 +191,7 @@ export async function manyLotChanges(tx: Tx, id: string): Promise<LotChange[]> {
     `select r.op, to_char(c.at at time zone 'UTC', 'YYYY-MM-DD"T"HH24:MI:SS"Z"') as at, c.person, c.sentence,
             (r.was ->> 'qty')::float8 as was, (r.became ->> 'qty')::float8 as became
      from change_row as r join change as c on c.id = r.change_id
-     where r.workshop_id = current_workshop() and r.tbl = 'lot' and r.key = jsonb_build_object('id', $1::text)
+     where r.workshop_id = current_workshop() and r.tbl = 'lot' and r.row_key = jsonb_build_object('id', $1::text)::text
      order by r.id`,
     [id],
   );

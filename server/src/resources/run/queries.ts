@@ -199,7 +199,8 @@ export async function manyQuotes(tx: Tx, runId: string): Promise<(RunQuote & { i
     question: string;
     answer: string;
   }>(
-    `select id, house_id as house, kind, total, currency, days, captured_on as "capturedOn", valid_until as "validUntil", basis, question, answer from quotation where run_id = $1`,
+    `select id, house_id as house, kind, total, currency, days, captured_on as "capturedOn", valid_until as "validUntil", basis, question, answer
+     from quotation where run_id = $1 order by house_id, kind`,
     [runId],
   );
   return rows.map(({ validUntil, basis, total, question, answer, ...r }) => ({
