@@ -300,6 +300,7 @@ test("at the bench by keys alone: pieces go on, one is left, one lost, one in do
   await small.getByRole("button", { name: "go on with board 1" }).click();
   const there = small.getByRole("region", { name: "At the bench" });
   await expect(there.locator("[aria-live] p").first()).toHaveText(here);
+  await expect(bench).toContainText("has it in hand too");
   await there.getByRole("button", { name: "it is on" }).click();
   await expect(there.getByRole("status")).toHaveText("3 of 5 on, 1 left for later, 1 in doubt");
   await expect(there.getByText("kept", { exact: true })).toBeVisible();
@@ -348,5 +349,8 @@ test("at the bench by keys alone: pieces go on, one is left, one lost, one in do
   const row = page.getByRole("table", { name: "Each board at the bench" }).getByRole("row").nth(1);
   await expect(row.getByRole("img")).toHaveAccessibleName(/^3 of \d+ steps done/);
   await expect(row).toContainText("melt");
+  // who has it now, and what is left for all of them
+  await expect(row).toContainText(/, now/);
+  await expect(page.getByText(/ of work left for all \d+/)).toBeVisible();
   await phone.close();
 });

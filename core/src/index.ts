@@ -382,6 +382,7 @@ export {
 export { faultsByClass, suspectsOfUnit } from "./run/build/faults.ts";
 export { linesOfUnit, type UnitLine } from "./run/build/lines.ts";
 export { type NextTime, nextTime } from "./run/build/next-time.ts";
+export { LEAST_PACED, type Pace, paceOf } from "./run/build/pace.ts";
 export {
   type Readiness,
   type ReadyFrom,

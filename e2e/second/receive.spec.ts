@@ -136,6 +136,37 @@ test("on a phone: a board of a delivery is measured and found too narrow, the lo
   await expect(boards.getByRole("button", { name: /^What was measured/ })).toHaveCount(0);
 });
 
+test("the network goes while a parcel is counted on a phone: what was counted is kept, outlives the page, and is sent once", async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 800 });
+  const run = await releasedDemoRun(page, "Probe Tail", "in the cellar", 10, "receive");
+  const sleeve = page.getByRole("listitem").filter({ hasText: "AG-SLEEVE-6" }).first();
+  const receipts = async () =>
+    (
+      await ask<{ record: { receipts: { qty: number }[] } }>(page, "GET", `/api/runs/${run}`)
+    ).record.receipts.map((r) => r.qty);
+  await page.route("**/receipts", (route) => route.abort());
+  // leaving asks: something is not saved
+  page.on("dialog", (d) => void d.accept());
+  await sleeve.getByRole("button", { name: /^Count / }).click();
+  await sleeve.getByLabel("Counted").fill("7");
+  await sleeve.getByRole("button", { name: "It came", exact: true }).click();
+  await expect(sleeve.getByRole("status")).toHaveText("7 counted, not sent yet");
+  await expect(page.getByText(/1 change is kept on this page/)).toBeInViewport();
+  expect(await receipts()).toEqual([]);
+  // the phone is put away and taken out again
+  await page.reload();
+  await expect(sleeve.getByRole("status")).toHaveText("7 counted, not sent yet");
+  await expectAccessible(page);
+  await page.unroute("**/receipts");
+  await expect(sleeve).toContainText(/7 of \d+/);
+  await expect(sleeve.getByRole("status")).toHaveCount(0);
+  await page.reload();
+  await expect(sleeve).toContainText(/7 of \d+/);
+  expect(await receipts()).toEqual([7]);
+});
+
 /** A photo of twelve by eight pixels with what a phone writes of it: it is to be turned by a quarter. */
 function onItsSide(): Buffer {
   const picture = Buffer.from(

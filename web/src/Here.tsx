@@ -9,10 +9,10 @@ export function Here() {
   const { data: me } = useSession();
   if (here.length === 0) return null;
   const where = (place: string): string => {
-    const [what, id, stage] = place.split("/");
+    const [what, id, stage, unit] = place.split("/");
     if (what !== "runs") return what ? what : "bench";
     const run = data?.runs.find((r) => r.id === id);
-    return `${run ? run.name : "a run"}${stage ? `, ${stage}` : ""}`;
+    return `${run ? run.name : "a run"}${stage ? `, ${stage}` : ""}${unit ? `, board ${unit}` : ""}`;
   };
   return (
     <p className="max-w-[300px] truncate text-[13px] text-ink-2 max-sm:max-w-[90px]">

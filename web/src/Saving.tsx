@@ -1,10 +1,14 @@
+import type { RunState } from "@kobbin/core";
 import { useLive } from "./resources/live.ts";
 import { useSaving } from "./resources/outbox.ts";
 import { clock, count } from "./ui/text/format.ts";
 
-/** "saved 14:02": in the crumb, small, always there. */
-export function SavedMark() {
+/**
+ * "saved 14:02": in the crumb, small, always there; of a run that is released or closed that it is, while all is saved.
+ */
+export function SavedMark({ life }: { life: RunState }) {
   const saving = useSaving();
+  if (life !== "open" && saving.kind === "saved") return life;
   return (
     <span role="status" className={saving.kind === "waiting" ? "font-semibold text-stop" : ""}>
       {saving.kind === "saving"
@@ -26,7 +30,8 @@ export function AwayStrip() {
     return (
       <p
         role="alert"
-        className="no-print border-b border-stop bg-stop-soft px-5 py-1.5 text-[14px] max-sm:px-3"
+        // where the page itself is scrolled it stays in sight
+        className="no-print sticky top-0 z-20 border-b border-stop bg-stop-soft px-5 py-1.5 text-[14px] max-sm:px-3"
       >
         {saving.why === "signed out"
           ? `You are signed out; ${count(saving.count, "change is", "changes are")} kept on this page and saved once you sign in.`

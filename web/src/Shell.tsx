@@ -4,7 +4,7 @@ import { isRouteErrorResponse, Link, Outlet, useLocation, useNavigate, useRouteE
 import { Here } from "./Here.tsx";
 import { fetchAhead, patient } from "./patient.ts";
 import { refetchAll } from "./resources/history.ts";
-import { startLive, tellPlace } from "./resources/live.ts";
+import { placeOf, startLive, tellPlace } from "./resources/live.ts";
 import { outbox } from "./resources/outbox.ts";
 import { signOut, useSession } from "./resources/session.ts";
 import { AwayStrip } from "./Saving.tsx";
@@ -44,7 +44,7 @@ const AHEAD_MS = 30_000;
 export function Shell() {
   const { data, error, isLoading, mutate } = useSession();
   const navigate = useNavigate();
-  const { pathname } = useLocation();
+  const { pathname, search } = useLocation();
   const theme = useTheme();
   const [keys, setKeys] = useState<KeyBinding[]>();
   const [actions, setActions] = useState<KeyBinding[]>();
@@ -70,9 +70,10 @@ export function Shell() {
       end();
     };
   }, [shopId, say, sayError]);
+  const place = placeOf(pathname, search);
   useEffect(() => {
-    if (shopId) void tellPlace(pathname.slice(1));
-  }, [shopId, pathname]);
+    if (shopId) void tellPlace(place);
+  }, [shopId, place]);
   useArrows();
   useCopyRows(useCallback((n: number) => say(`${count(n, "row")} copied`), [say]));
 

@@ -446,6 +446,25 @@ export const HOSTILE: readonly Hostile[] = [
       f.put("work", [{ ...HAPPENED, run_id: runIn(f, "released"), on_day: DAY, good: 1_000_000 }]).seal(),
   ],
   [
+    "bare boards that are put by and never came",
+    (f) =>
+      f
+        .put("bare_kept", [
+          {
+            ...HAPPENED,
+            note: undefined,
+            run_id: runIn(f, "released"),
+            item: f.rows("board")[0]!.id,
+            is_apart: true,
+            purpose: "gift",
+            pieces: 5,
+            place: "",
+            on_day: DAY,
+          },
+        ])
+        .seal(),
+  ],
+  [
     "work on a run that is not released",
     (f) => f.put("work", [{ ...HAPPENED, run_id: runIn(f, "open"), on_day: DAY, started: 1 }]).seal(),
   ],

@@ -119,6 +119,20 @@ export function startLive(tell: (text: string) => unknown): () => void {
   };
 }
 
+/** Where a page is, as the others are told: its path, and at the bench the board in hand. */
+export function placeOf(pathname: string, search: string): string {
+  const params = new URLSearchParams(search);
+  const unit = params.get("view") === "hands" ? params.get("unit") : null;
+  return `${pathname.slice(1)}${unit && /^\d{1,6}$/.test(unit) ? `/${unit}` : ""}`;
+}
+
+/** Who else has a board of a run in hand now. */
+export const useAtUnit = (runId: string): ((unit: number) => readonly string[]) => {
+  const { here } = useLive();
+  return (unit) =>
+    here.flatMap((p) => (p.page !== pageId() && p.place === `runs/${runId}/build/${unit}` ? [p.person] : []));
+};
+
 /** Tells the others where this page is. */
 export const tellPlace = (place: string): Promise<void> =>
   http.put<void>("/api/presence", { page: pageId(), place }).catch(() => undefined);

@@ -27,6 +27,8 @@ export interface OutboxParts {
 }
 
 const STORE = "kobbin-outbox";
+/** A change as it is kept. */
+const plain = ({ key, method, path, body, shop }: Entry): Entry => ({ key, method, path, body, shop });
 
 /**
  * Sends changes one after another. A change that cannot be sent waits at the head, is tried again with growing
@@ -51,13 +53,7 @@ export function createOutbox(parts: OutboxParts) {
   const keep = () => {
     try {
       if (queue.length === 0) parts.store?.removeItem(STORE);
-      else
-        parts.store?.setItem(
-          STORE,
-          JSON.stringify(
-            queue.map(({ key, method, path, body, shop }) => ({ key, method, path, body, shop })),
-          ),
-        );
+      else parts.store?.setItem(STORE, JSON.stringify(queue.map(plain)));
     } catch {
       // a full store takes nothing more; the changes are still in memory
     }
@@ -166,6 +162,8 @@ export function createOutbox(parts: OutboxParts) {
       };
     },
     waiting: () => queue.length,
+    /** Bodies of what is on its way to a path, the oldest first. */
+    pending: (path: string): readonly unknown[] => queue.filter((e) => e.path === path).map((e) => e.body),
   };
 }
 

@@ -21,6 +21,7 @@ import type {
 import type { LotBefore, TryVerdict } from "@kobbin/core";
 import useSWR, { mutate } from "swr";
 import { http } from "./http.ts";
+import { outbox, useSaving } from "./outbox.ts";
 import { written } from "./run.ts";
 
 const of = (runId: string, what: string) => `/api/runs/${runId}/${what}`;
@@ -49,6 +50,17 @@ const withShelf = <T>(done: T): Promise<T> => mutate("/api/lots").then(() => don
 /** A parcel that came. */
 export const addReceipt = (runId: string, body: ReceiptBody) =>
   written<{ ids: string[] }>(runId, "POST", of(runId, "receipts"), body).then(withShelf);
+/** Pieces of an item that were counted and cannot be sent now: they are kept on this page, and sent by themselves. */
+export function useCountedUnsent(runId: string): (order: string, item: string) => number {
+  const saving = useSaving();
+  const list =
+    saving.kind === "waiting" ? (outbox.pending(of(runId, "receipts")) as readonly ReceiptBody[]) : [];
+  return (order, item) =>
+    list
+      .filter((b) => b.order === order)
+      .flatMap((b) => b.items)
+      .reduce((n, i) => n + (i.item === item ? i.qty : 0), 0);
+}
 export const removeReceipt = (runId: string, id: string) =>
   written<void>(runId, "DELETE", `/api/receipts/${id}`).then(withShelf);
 /** A bare board that was tried with a meter. */

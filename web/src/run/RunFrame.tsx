@@ -89,7 +89,7 @@ export function RunFrame() {
             {" / "}
             {state.doc.product} / <b className="text-ink">{state.doc.name}</b>
             <span className="ml-4 text-[13px] text-ink-3">
-              {state.life === "open" ? <SavedMark /> : state.life}{" "}
+              <SavedMark life={state.life} />{" "}
               <Link to={`/runs/${id}/history`} className="quiet-link ml-2">
                 history
               </Link>

@@ -15,7 +15,7 @@ import {
 } from "@kobbin/core";
 import { Link } from "react-router";
 import { Photos } from "../../photos/Photos.tsx";
-import { removeReceipt, setApart } from "../../resources/record.ts";
+import { removeReceipt, setApart, useCountedUnsent } from "../../resources/record.ts";
 import { useRun } from "../../run/runState.ts";
 import { comeOf, isBack, openOf } from "../../run/useOrders.ts";
 import { DryBags, useBagged } from "../../shelf/DryBags.tsx";
@@ -94,7 +94,6 @@ export function Parcel({
         {o.items.map((i) => {
           const { usable, apart } = arrivedOf(record, o.key, i.key);
           const left = openOf(record, o, i);
-          const more = usable + apart - i.qty;
           return (
             <li key={i.key} className="border-b border-rule px-4 py-2 last:border-b-0">
               <div className="flex flex-wrap items-center gap-x-4">
@@ -107,12 +106,7 @@ export function Parcel({
                   {usable + apart}
                   <span className="text-[15px] font-normal text-ink-2"> of {i.qty}</span>
                 </p>
-                <p className="w-36 text-[14px] max-md:flex-1">
-                  {left > 0 && <span className={some > 0 ? "text-look" : "text-ink-2"}>{left} to come</span>}
-                  {more > 0 && <span className="text-fine">{more} more than ordered</span>}
-                  {left === 0 && more === 0 && <span className="text-fine">complete</span>}
-                  {apart > 0 && <span className="block text-stop">{apart} set apart</span>}
-                </p>
+                <HowItStands order={o} item={i} isBegun={some > 0} />
                 {isOpen && (
                   <Button
                     className="min-h-11"
@@ -151,6 +145,36 @@ export function Parcel({
       {o.kind === "parts" && <ParcelLabels order={o} />}
       <Claims order={o} isOpen={mayChange("claim", life, role)} />
     </article>
+  );
+}
+
+/** What is to come still of an item, what is more than ordered or set apart, and what was counted and is not sent yet. */
+function HowItStands({
+  order: o,
+  item: i,
+  isBegun,
+}: {
+  order: PlannedOrder;
+  item: PlannedItem;
+  isBegun: boolean;
+}) {
+  const { id, record } = useRun();
+  const { usable, apart } = arrivedOf(record, o.key, i.key);
+  const unsent = useCountedUnsent(id)(o.key, i.key);
+  const left = openOf(record, o, i);
+  const more = usable + apart - i.qty;
+  return (
+    <p className="w-36 text-[14px] max-md:flex-1">
+      {left > 0 && <span className={isBegun ? "text-look" : "text-ink-2"}>{left} to come</span>}
+      {more > 0 && <span className="text-fine">{more} more than ordered</span>}
+      {left === 0 && more === 0 && <span className="text-fine">complete</span>}
+      {apart > 0 && <span className="block text-stop">{apart} set apart</span>}
+      {unsent > 0 && (
+        <span role="status" className="block text-look">
+          {unsent} counted, not sent yet
+        </span>
+      )}
+    </p>
   );
 }
 

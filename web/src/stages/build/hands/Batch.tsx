@@ -3,8 +3,10 @@ import {
   isOnce,
   kitLines,
   kitPieces,
+  LEAST_PACED,
   minutesOf,
   type PlanOfRun,
+  paceOf,
   piecesOf,
   type RunSitting,
   stepOfUnit,
@@ -12,11 +14,13 @@ import {
   unitOf,
   unitOfStep,
 } from "@kobbin/core";
+import { useMemo } from "react";
 import { Link } from "react-router";
+import { useAtUnit } from "../../../resources/live.ts";
 import { useRun } from "../../../run/runState.ts";
 import { useSerial } from "../../../run/useSerial.ts";
 import { Button } from "../../../ui/Button.tsx";
-import { count } from "../../../ui/text/format.ts";
+import { count, fixed } from "../../../ui/text/format.ts";
 import { hours } from "../Boards.tsx";
 import { useSendLeft } from "./useSitting.ts";
 
@@ -50,6 +54,7 @@ export function Batch({
           : `${count(begun.length, unit)} of ${r.start} begun, ${hours(minutesOf(sittings))} of work: pauses of more than ${count(IDLE_MIN, "minute")} are not counted. It resumes where one stopped, on any device.`}
       </p>
       <Kit plan={plan} sittings={sittings} />
+      {begun.length > 0 && <Left plan={plan} sittings={sittings} />}
       {mayWrite && (
         <p className="mb-3 flex flex-wrap gap-2">
           {open !== undefined && (
@@ -71,6 +76,7 @@ export function Batch({
               <th>{unit}</th>
               <th>Steps</th>
               <th>Stands at</th>
+              <th>In hand</th>
               <th className="text-right">in doubt</th>
               <th className="text-right">worked</th>
             </tr>
@@ -89,6 +95,26 @@ export function Batch({
         </table>
       )}
     </section>
+  );
+}
+
+/** What is left at the bench at the pace so far, and what that pace is from. */
+function Left({ plan, sittings }: { plan: PlanOfRun; sittings: readonly RunSitting[] }) {
+  const { doc, result: r } = useRun();
+  const pace = useMemo(() => paceOf(plan.sheet.steps, sittings, r.start), [plan, sittings, r.start]);
+  if (pace.left === 0) return null;
+  const { hoursPerDay } = doc.workshop;
+  return (
+    <p className="mb-2 text-[14.5px]">
+      <b className="num">{hours(pace.leftMinutes)}</b> of work left for all {r.start}
+      {hoursPerDay > 0 && `, ${fixed(pace.leftMinutes / 60 / hoursPerDay, 1)} days of ${hoursPerDay} h`}
+      <span className="text-ink-2">
+        {pace.of === 0
+          ? `: as planned, for fewer than ${LEAST_PACED} steps tell of a pace`
+          : `: at ${fixed(pace.factor, 2)} × the planned minutes, as ${count(pace.of, "step")} went so far`}
+        .
+      </span>
+    </p>
   );
 }
 
@@ -119,8 +145,9 @@ function UnitRow({
   sittings: readonly RunSitting[];
   onSit: (() => void) | undefined;
 }) {
-  const { doc } = useRun();
+  const { id, doc } = useRun();
   const serial = useSerial();
+  const inHand = useAtUnit(id)(u);
   const { steps } = plan.sheet;
   const own = sittings.filter((s) => s.unit === u);
   const at = stepOfUnit(steps, sittings, u);
@@ -165,6 +192,13 @@ function UnitRow({
         {at
           ? `${at.n} ${at.words}${at.side ? `, ${at.side}` : ""}${stand && stand.of > 0 && stand.on > 0 ? `: ${stand.on} of ${stand.of}` : ""}`
           : "all steps done"}
+      </td>
+      <td className={inHand.length > 0 ? "" : "text-ink-2"}>
+        {inHand.length > 0
+          ? `${inHand.join(", ")}, now`
+          : at
+            ? (of(at.n, at.kind)?.person ?? own.at(-1)?.person ?? "")
+            : ""}
       </td>
       <td className="num text-right">{doubts > 0 ? doubts : ""}</td>
       <td className="num text-right">{hours(minutesOf(own))}</td>

@@ -21,6 +21,7 @@ import { type RefObject, useEffect, useMemo, useRef } from "react";
 import { useSearchParams } from "react-router";
 import { BigKey, Frame } from "../../../bench-side/Frame.tsx";
 import { useLots } from "../../../resources/library.ts";
+import { useAtUnit } from "../../../resources/live.ts";
 import { useRun } from "../../../run/runState.ts";
 import { useSerial, useUnitOf } from "../../../run/useSerial.ts";
 import { type KeyBinding, useKeys, useScans } from "../../../ui/keys.ts";
@@ -117,8 +118,9 @@ type Go = (to: { unit?: number; step?: number | undefined }) => void;
 
 /** Which board it is, to be changed by hand. */
 function Head({ unit, row, of, go }: { unit: number; row?: Row; of?: number; go: Go }) {
-  const { doc, result } = useRun();
+  const { id, doc, result } = useRun();
   const serial = useSerial();
+  const others = useAtUnit(id)(unit);
   return (
     <>
       <label className="flex items-center gap-2 text-[18px] font-semibold">
@@ -138,6 +140,11 @@ function Head({ unit, row, of, go }: { unit: number; row?: Row; of?: number; go:
         <span className="font-normal text-ink-2">of {result.start}</span>
         <span className="num text-[15px] font-normal max-sm:hidden">{serial(unit)}</span>
       </label>
+      {others.length > 0 && (
+        <span aria-live="polite" className="text-[15px] text-look">
+          {others.join(", ")} {others.length === 1 ? "has" : "have"} it in hand too
+        </span>
+      )}
       {row && (
         <h1 className="text-[18px]!">
           step {row.n} of {of}: {row.words}

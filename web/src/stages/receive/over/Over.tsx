@@ -16,6 +16,8 @@ export function Over({ index, isOpen }: { index: number; isOpen: boolean }) {
     () => bareLeft(doc, result, record, index, life === "closed"),
     [doc, result, record, index, life],
   );
+  // what is put by one after the other lies in one drawer
+  const [place, setPlace] = useState("");
   if (o.usable + o.apart === 0 || o.left + o.leftApart + o.kept.length === 0) return null;
   return (
     <Fold id={`over-${index}`} title="Left over" verdict={verdict(o)}>
@@ -27,7 +29,12 @@ export function Over({ index, isOpen }: { index: number; isOpen: boolean }) {
         </ul>
       )}
       {isOpen && o.left + o.leftApart > 0 && (
-        <Purposes key={JSON.stringify([o.left, o.leftApart, o.proposed])} of={o} />
+        <Purposes
+          key={JSON.stringify([o.left, o.leftApart, o.proposed])}
+          of={o}
+          place={place}
+          onPlace={setPlace}
+        />
       )}
     </Fold>
   );
@@ -87,7 +94,15 @@ function PutBy({ kept: k, isOpen }: { kept: BareKept; isOpen: boolean }) {
 }
 
 /** What the rest could be for: all as proposed by one press, or one purpose after the other. */
-function Purposes({ of: o }: { of: BareLeft }) {
+function Purposes({
+  of: o,
+  place,
+  onPlace,
+}: {
+  of: BareLeft;
+  place: string;
+  onPlace: (place: string) => void;
+}) {
   const { id, did } = useRun();
   const sayError = useSayError();
   const proposed = PURPOSES.flatMap((purpose) => {
@@ -97,7 +112,6 @@ function Purposes({ of: o }: { of: BareLeft }) {
   const first = proposed[0] ?? { purpose: "practice" as const, pieces: o.leftApart };
   const [purpose, setPurpose] = useState<SurplusPurpose>(first.purpose);
   const [pieces, setPieces] = useState(String(first.pieces));
-  const [place, setPlace] = useState("");
   const [isApart, setApart] = useState(o.left === 0);
   const ids = useId();
   const n = Number(pieces);
@@ -168,7 +182,7 @@ function Purposes({ of: o }: { of: BareLeft }) {
             className="w-40"
             maxLength={80}
             value={place}
-            onChange={(e) => setPlace(e.target.value)}
+            onChange={(e) => onPlace(e.target.value)}
             aria-describedby={ids}
           />
         </label>
