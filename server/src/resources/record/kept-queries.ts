@@ -127,7 +127,8 @@ export async function manyLotsBefore(
              'widthPx', h.width_px, 'heightPx', h.height_px, 'on', h.on_day, 'note', h.note, 'person', h.person) order by h.at, h.id)
            from photo as h where h.run_id = c.id and h.spot is not null), '[]') as photos
      from chosen as c
-     join release as e on e.run_id = c.id
+     -- what was released again counts as it was last
+     cross join lateral (select document from release where run_id = c.id order by released_at desc, id limit 1) as e
      order by c.product_id = $2 desc, c.first_on desc, c.id`,
     [runId, productId, most],
   );
