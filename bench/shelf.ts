@@ -63,7 +63,7 @@ export async function benchShelf(databaseUrl: string, adminUrl: string, add: Add
     await fill(owner, of);
     const { rows } = await owner.query<{ id: string }>("select id from lot where workshop_id = $1", [of.id]);
     const any = () => rows[Math.floor(next() * rows.length)]!.id;
-    const kit = () => Array.from({ length: 40 }, (_, i) => `OX${1 + ((i * 7) % (of.lots / 2 - 1))}`);
+    const kit = () => Array.from({ length: 40 }, (_, i) => `OX-${1 + ((i * 7) % (of.lots / 2 - 1))}`);
     const parcel = Array.from({ length: 10 }, (_, i) => ({
       mpn: `OX-${i + 1}`,
       qty: 100,
@@ -85,6 +85,10 @@ export async function benchShelf(databaseUrl: string, adminUrl: string, add: Add
   const [large, small] = [await shelf(LARGE), await shelf(SMALL)];
   const found = await large.scan();
   if (found.length !== MOVES) throw new Error(`a lot has ${found.length} movements`);
+  for (const s of [large, small]) {
+    const free = (await s.kit()).length;
+    if (free < 40) throw new Error(`of 40 numbers ${free} lots are free`);
+  }
   const WORDS = {
     scan: "where a lot came from and went",
     kit: "what is free of 40 numbers, for a kit",

@@ -203,9 +203,11 @@ async function releasedRun() {
   for (let i = 0; i < 5; i++) {
     const r = await call("POST", `/api/runs/${id}/release`, {});
     if (r?.status === 201) {
-      const [board] = (await must("GET", `/api/runs/${id}`)).boardIds;
+      const { boardIds, document } = await must("GET", `/api/runs/${id}`);
+      const [board] = boardIds;
       const fault = await must("POST", "/api/errata", wrong(revisionId, "known"));
-      return { id, order: `parts ${supplier.id}`, item: offers[0].id, board, revisionId, fault: fault.id };
+      const [order, boards] = [`parts ${supplier.id}`, `boards ${document.house.id}`];
+      return { id, order, boards, item: offers[0].id, board, revisionId, fault: fault.id };
     }
     const { version } = await must("GET", `/api/runs/${id}`);
     const accepted = Object.fromEntries((r?.body?.details ?? []).map((key) => [key, "for the crash"]));
@@ -356,7 +358,16 @@ function clients() {
     await happens("a defect", "POST", `${RUN}/defects`, note, fault, "defect where note = $1");
     await pause(15);
   });
+  // boards enough for whatever is begun or put by in a round
+  const bare = [{ item: gone.board, qty: 10_000 }];
+  const stock = call(
+    "POST",
+    `${RUN}/receipts`,
+    { order: gone.boards, arrivedOn: ON, items: bare },
+    randomUUID(),
+  );
   const looker = loop(async () => {
+    await stock;
     const label = `board${++serial}`;
     const board = { item: gone.board, label, on: ON, readings: { width: [1] }, looks: {} };
     await happens(
@@ -367,6 +378,9 @@ function clients() {
       board,
       "board_measured where label = $1",
     );
+    const place = `put${serial}`;
+    const kept = { item: gone.board, boards: [{ purpose: "gift", pieces: 1 }], place, on: ON };
+    await happens("a board put by", "POST", `${RUN}/kept`, place, kept, "bare_kept where place = $1");
     const note = `photo${serial}`;
     const photo = { unit: 1, on: ON, note, jpeg: PHOTO };
     await happens("a photo", "POST", `${RUN}/photos`, note, photo, "photo where note = $1");
@@ -515,7 +529,7 @@ async function look(round) {
   if (without.length > 0) bad("an open run without figures", without[0].name);
   // the bill and the shelf of runs stay small, so that a round stays short
   await owner.query(
-    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from image_load; delete from photo; delete from defect; delete from board_measured; delete from claim; delete from lesson; delete from erratum where title like 'wrong%'; delete from rework; delete from unit_out; delete from owner_report; delete from revision_plan; delete from right_row; commit",
+    "begin; set local app.change = 'off'; delete from bom_line where value_text like 'paste%'; delete from product where name like 'P%'; delete from run where name ~ '^r[0-9]+$' and state = 'open'; delete from lot where place like 'parcel%'; delete from receipt; delete from work; delete from sitting; delete from test_try; delete from image_load; delete from photo; delete from bare_kept; delete from defect; delete from board_measured; delete from claim; delete from lesson; delete from erratum where title like 'wrong%'; delete from rework; delete from unit_out; delete from owner_report; delete from revision_plan; delete from right_row; commit",
   );
 }
 

@@ -538,6 +538,7 @@ export {
   type RunWork,
   refuseMiscount,
   refuseOverKept,
+  spotPhotosOf,
   type TestTry,
   tallyOf,
   usableProducts,
@@ -595,6 +596,8 @@ export {
   boughtNumber,
   type DaysDoubted,
   daysDoubted,
+  doubtsOfLot,
+  type LotDoubt,
 } from "./run/receive/asks-made.ts";
 export { claimLetter, type Disagrees, disagreesOf } from "./run/receive/claim.ts";
 export {

@@ -30,7 +30,7 @@ test("bare boards that are left get a purpose and a place; one is photographed a
   await lot.getByRole("button", { name: /^Left over \d+ without a purpose/ }).press("Enter");
   await expect(lot).toContainText("Proposed: 1 kept back bare");
   await lot.getByLabel("Where it lies").fill("cigar box");
-  await lot.getByRole("button", { name: "put all by like this" }).press("Enter");
+  await lot.getByRole("button", { name: "put them by as proposed" }).press("Enter");
   await expectSaid(page, /^\d+ bare boards are put by$/);
   const put = lot.getByRole("list", { name: "Put by" });
   await expect(put.getByRole("listitem").first()).toContainText("kept back bare");

@@ -78,6 +78,14 @@ test("the record takes no name of a table that is none, and a key over shop and 
        and exists (select 1 from pg_attribute as w where w.attrelid = c.confrelid and w.attname = 'workshop_id')`,
   );
   expect(keys).toEqual([]);
+  // an index over the shop alone beside that key is taken for a shop no statistics know: each check then reads all its rows
+  const { rows: alone } = await server.owner.query<{ index: string }>(
+    `select i.indexrelid::regclass::text as index from pg_index as i
+     join pg_attribute as a on a.attrelid = i.indrelid and a.attnum = i.indkey[0] and a.attname = 'workshop_id'
+     where i.indnatts = 1 and exists (
+       select 1 from pg_constraint as c where c.contype = 'f' and c.confrelid = i.indrelid and cardinality(c.confkey) > 1)`,
+  );
+  expect(alone).toEqual([]);
   const v = new Visitor(server);
   await v.startShop("Recorded");
   await v.drop(strangerFiles());

@@ -316,9 +316,13 @@ export function arrivedOf(
   return { usable: sum(false), apart: sum(true) };
 }
 
-/** Photos of what came of an item of an order, the oldest first. */
+/** Photos of how an item of an order came, the oldest first; those of the board that is kept back are none. */
 export const photosOf = (record: RunRecord, order: string, item: string): readonly RunPhoto[] =>
-  (record.photos ?? []).filter((p) => p.order === order && p.item === item);
+  (record.photos ?? []).filter((p) => p.order === order && p.item === item && p.spot === undefined);
+
+/** Photos of the board of an item that is kept back, at its agreed spots, the oldest first. */
+export const spotPhotosOf = (record: RunRecord, order: string, item: string): readonly RunPhoto[] =>
+  (record.photos ?? []).filter((p) => p.order === order && p.item === item && p.spot !== undefined);
 
 /** Photos of one of the boards that are started, those of its faults among them, the oldest first. */
 export const photosOfUnit = (record: RunRecord, unit: number): readonly RunPhoto[] =>
@@ -354,8 +358,8 @@ export function refuseMiscount(t: Tally, usable?: number): void {
 /**
  * Boards are not put by twice: of each kind no more than came and may be used, or are set apart.
  *
- * @param boards keys of the items; what is put by of another item is refused
- * @throws AppError OUT_OF_RANGE with the numbers
+ * @param boards keys of the run's boards
+ * @throws AppError OUT_OF_RANGE with the numbers; NOT_FOUND where one is put by that is none of them
  */
 export function refuseOverKept(
   record: Pick<RunRecord, "receipts"> & {
@@ -375,7 +379,13 @@ export function refuseOverKept(
         ),
         (r) => r.qty,
       );
-      if (put > 0 && (put > came || !boards.includes(item)))
+      if (put > 0 && !boards.includes(item))
+        throw new AppError(
+          "NOT_FOUND",
+          `${put} bare boards are put by of a kind that is none of the run's.`,
+          "Reload the page; it shows what the run was released with.",
+        );
+      if (put > came)
         throw new AppError(
           "OUT_OF_RANGE",
           `${put} bare boards are put by, but ${came} of them ${isApart ? "are set apart" : "came and may be used"}.`,

@@ -1,7 +1,7 @@
 import { expect, test } from "@jest/globals";
 import { boardK } from "../board-k.fixture.ts";
 import type { RunDocument } from "../document/document.ts";
-import { asksMade, asksMoisture, boughtNumber, daysDoubted } from "./asks-made.ts";
+import { asksMade, asksMoisture, boughtNumber, daysDoubted, doubtsOfLot } from "./asks-made.ts";
 
 const K = boardK();
 const offer = K.offers.find((o) => K.lines.some((l) => l.id === o.line && l.mpn))!;
@@ -75,4 +75,29 @@ test.each([
 ])("the moisture level is asked for of %s: %#", (_, more, is) => {
   const placed = { mount: "machine", dnp: false, refs: ["U1"] };
   expect(asksMoisture(doc({ ...more, line: { ...placed, ...more.line } }), offer.id)).toBe(is);
+});
+
+test("what is doubted of a lot: itself, its part however it is written, and days of it that its date code tells or does not", () => {
+  const lesson = (id: string, check: object, more: object = {}) =>
+    ({ id, title: id, level: "error", check, ...more }) as never;
+  const made = { from: "2025-09-29", to: "2025-11-09" };
+  const lessons = [
+    lesson("bag", { kind: "lot", id: "l1", name: "x" }, { level: "warning" }),
+    lesson("part", { kind: "part", mpn: "ox-1" }, { productId: "p" }),
+    lesson("weeks", { kind: "part", mpn: "OX-1", made }),
+    lesson("cleared", { kind: "part", mpn: "OX-1" }, { clearedOn: "2026-01-01" }),
+    lesson("other", { kind: "part", mpn: "OX-2" }),
+    lesson("asked", { kind: "asked" }),
+  ];
+  const of = (lot: { id: string; mpn: string; made?: string }) =>
+    doubtsOfLot(lessons, lot, "2026-12-02").map((d) => [d.id, d.level, d.productId, d.perhaps]);
+  const part = ["part", "error", "p", undefined];
+  expect(of({ id: "l1", mpn: "OX-1", made: "2541" })).toEqual([
+    ["bag", "warning", undefined, undefined],
+    part,
+    ["weeks", "error", undefined, undefined],
+  ]);
+  expect(of({ id: "l2", mpn: "OX-1", made: "2520" })).toEqual([part]);
+  expect(of({ id: "l2", mpn: "OX-1" })).toEqual([part, ["weeks", "error", undefined, made]]);
+  expect(of({ id: "l2", mpn: "OX-3" })).toEqual([]);
 });

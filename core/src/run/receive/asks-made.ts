@@ -1,7 +1,7 @@
 import { shapeOf } from "../../assembly/package-class.ts";
 import { numberKey } from "../../bom/number.ts";
 import type { RunLesson } from "../../learn/lesson.ts";
-import type { MadeBetween } from "../../shelf/made-between.ts";
+import { type MadeBetween, wasMade } from "../../shelf/made-between.ts";
 import type { RunDocument } from "../document/document.ts";
 
 /** What goes off while it lies, by what it is called. */
@@ -86,4 +86,38 @@ export function daysDoubted(
       ? [{ title, made: check.made }]
       : [],
   );
+}
+
+/** Something the shop doubts of a lot on its shelf. */
+export interface LotDoubt {
+  readonly id: string;
+  readonly title: string;
+  /** The order is stopped by it, or somebody has to look. */
+  readonly level: RunLesson["level"];
+  /** The one product it is about, by its id; any where left out. */
+  readonly productId?: string;
+  /** Days in which it may have been made, where its date code does not tell. */
+  readonly perhaps?: MadeBetween;
+}
+
+/**
+ * What the shop doubts of a lot today: itself, its part, or days in which it was or may have been made.
+ *
+ * @param today ISO date, for date codes without a century
+ */
+export function doubtsOfLot(
+  lessons: readonly (CountingLesson & Pick<RunLesson, "id" | "level">)[],
+  lot: { readonly id: string; readonly mpn: string; readonly made?: string },
+  today: string,
+): LotDoubt[] {
+  return lessons.flatMap(({ id, title, level, check, clearedOn, productId }): LotDoubt[] => {
+    if (clearedOn !== undefined) return [];
+    const doubt = { id, title, level, ...(productId === undefined ? {} : { productId }) };
+    if (check.kind === "lot") return check.id === lot.id ? [doubt] : [];
+    if (check.kind !== "part" || numberKey(check.mpn) !== numberKey(lot.mpn)) return [];
+    if (!check.made) return [doubt];
+    const was = wasMade(lot.made, check.made, today);
+    if (was === "outside") return [];
+    return [was === "within" ? doubt : { ...doubt, perhaps: check.made }];
+  });
 }

@@ -134,5 +134,5 @@ test("what no order brought is not put by, and is refused with the numbers", () 
   expect(at([came(5)])).not.toThrow();
   // of parts of the same key nothing is a board
   expect(at([{ ...came(5), order: "parts x" }])).toThrow(/but 0 of them/);
-  expect(at([{ ...came(5), item: "y" }], "y")).toThrow(/5 bare boards/);
+  expect(at([{ ...came(5), item: "y" }], "y")).toThrow(/5 bare boards are put by of a kind that is none/);
 });

@@ -47,7 +47,7 @@ export function LessonRow({
           {l.clearedOn ? `. Cleared on ${day(l.clearedOn)}${l.clearedBy ? `: ${l.clearedBy}` : ""}` : ""}
         </p>
         {contradicting(l, all).map((o) => (
-          <p key={o.title} className="text-[14px] text-look">
+          <p key={o.id} className="text-[14px] text-look">
             <Mark kind="look" /> No board holds this and “{o.title}”: {o.why}. Clear one of them, or let a
             product off.
           </p>

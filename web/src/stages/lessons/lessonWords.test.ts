@@ -284,7 +284,7 @@ test("lessons that no board of one product can hold both name each other, unless
   const light = lesson({ id: "a", title: "light", check: { ...at, what: "window" } });
   const metal = lesson({ id: "b", title: "metal", check: { ...at, what: "copper" } });
   const why = "one place is not a window for light and bare copper";
-  expect(contradicting(light, [light, metal])).toEqual([{ title: "metal", why }]);
+  expect(contradicting(light, [light, metal])).toEqual([{ id: "b", title: "metal", why }]);
   const of = (a: Partial<ShopLesson>, b: Partial<ShopLesson>) =>
     contradicting({ ...light, ...a }, [{ ...metal, ...b }]).length;
   expect([

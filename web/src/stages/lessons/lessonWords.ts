@@ -133,7 +133,7 @@ function saysBags(bags: NonNullable<BuiltWith["bags"]>): string {
 export const contradicting = (
   l: ShopLesson,
   all: readonly ShopLesson[],
-): readonly { readonly title: string; readonly why: string }[] =>
+): readonly { readonly id: string; readonly title: string; readonly why: string }[] =>
   l.clearedOn !== undefined
     ? []
     : all.flatMap((o) => {
@@ -142,5 +142,5 @@ export const contradicting = (
           o.id === l.id || o.clearedOn !== undefined || !isOfBoth
             ? undefined
             : contradictionOf(l.check, o.check);
-        return why ? [{ title: o.title, why }] : [];
+        return why ? [{ id: o.id, title: o.title, why }] : [];
       });

@@ -3,6 +3,7 @@ import {
   countByWeight,
   type DaysDoubted,
   isDoubtful,
+  moistureLevel,
   type PlannedItem,
   type RunLine,
   wasMade,
@@ -15,7 +16,7 @@ import { todayIso } from "../../ui/text/dates.ts";
 import { said, typedNumber } from "../../ui/text/format.ts";
 import type { Counted } from "./counted.ts";
 import { Instead, useInstead } from "./Instead.tsx";
-import { LevelField, levelOf } from "./Level.tsx";
+import { LevelField } from "./Level.tsx";
 
 /** Days of it that are doubted today, and why its date code is asked for, where it is; nothing of boards. */
 type AsksMade = { readonly doubts: readonly DaysDoubted[]; readonly because: string | undefined } | undefined;
@@ -64,7 +65,7 @@ export function Came({
   const more = isCount ? n - left : 0;
   // a number that is still looked up is not taken as if nothing were the matter with it
   const isKnown = line === undefined || says.trim() === "" || found !== undefined;
-  const isReady = isCount && isKnown && (more <= 0 || meant === qty) && levelOf(level) !== undefined;
+  const isReady = isCount && isKnown && (more <= 0 || meant === qty) && moistureLevel(level) !== undefined;
   return (
     <form
       className={`my-2 flex-wrap items-end gap-3 border-l-[3px] border-metal bg-metal-soft px-3 py-2 ${isSent ? "hidden" : "flex"}`}
@@ -82,7 +83,7 @@ export function Came({
               ...(more > 0 ? { isMeant: true } : {}),
             },
             // of what says another number it is another part's
-            isOther ? "" : (levelOf(level) ?? ""),
+            isOther ? "" : (moistureLevel(level) ?? ""),
           );
       }}
     >

@@ -2,9 +2,6 @@ import { moistureLevel } from "@kobbin/core";
 import { addParts, savePart } from "../../resources/library.ts";
 import { Field } from "../../ui/Field.tsx";
 
-/** What a typed level is: undefined where nobody can read it. */
-export const levelOf = moistureLevel;
-
 /** The moisture level on a bag, asked for where the library says none. */
 export function LevelField({ text, onText }: { text: string; onText: (text: string) => void }) {
   return (
@@ -17,7 +14,7 @@ export function LevelField({ text, onText }: { text: string; onText: (text: stri
         value={text}
         onChange={(e) => onText(e.target.value)}
       />
-      {levelOf(text) === undefined && (
+      {moistureLevel(text) === undefined && (
         <p role="alert" className="text-[14px] text-look">
           “{text.trim()}” is no level: 1, 2, 2a, 3, 4, 5, 5a or 6.
         </p>

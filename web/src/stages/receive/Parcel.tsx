@@ -12,6 +12,7 @@ import {
   type RunDocument,
   type RunReceipt,
   referenceSpots,
+  spotPhotosOf,
 } from "@kobbin/core";
 import { Link } from "react-router";
 import { Photos } from "../../photos/Photos.tsx";
@@ -232,14 +233,14 @@ function KeptBack({
 }) {
   const { doc, record } = useRun();
   const spots = referenceSpots(doc, index);
-  const taken = new Set(photosOf(record, o.key, i.key).map((p) => p.spot));
+  const taken = new Set(spotPhotosOf(record, o.key, i.key).map((p) => p.spot));
   const done = spots.filter((s) => taken.has(s.key)).length;
   return (
     <>
       <p className="text-[14px]">
         <span className="mr-2 text-ink-2">
           {done === 0
-            ? "Keep one back bare, photographed: a later doubt has something to be held against."
+            ? "Keep one bare board back and photograph it: a later doubt can be held against it."
             : `${done} of ${count(spots.length, "agreed spot")} photographed.`}
         </span>
         {onPhotos && (
@@ -279,8 +280,7 @@ function WhatCame({
       <Photos
         of={{ order: o.key, item: i.key }}
         what={i.label}
-        // those at agreed spots stand beside other lots
-        list={photosOf(record, o.key, i.key).filter((p) => p.spot === undefined)}
+        list={photosOf(record, o.key, i.key)}
         mayAdd={mayChange("photo", life, role) && came > 0}
       />
     </div>

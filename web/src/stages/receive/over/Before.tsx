@@ -2,13 +2,15 @@ import {
   type HouseTrend,
   houseTrends,
   isOfBoard,
+  LEAST_LOTS,
   type LotBefore,
   type LotSize,
   lotSizes,
-  photosOf,
   type ReferenceSpot,
   referenceSpots,
   SIZE_KINDS,
+  type SizeKind,
+  spotPhotosOf,
 } from "@kobbin/core";
 import { useMemo } from "react";
 import { useLotsBefore } from "../../../resources/record.ts";
@@ -27,14 +29,8 @@ export function Before({ index, order, item }: { index: number; order: string; i
   const same = data.filter((l) => isOfBoard(l, doc, index)).reverse();
   const { house } = doc;
   const trends = houseTrends([...data, ...(house ? [{ house, sizes: own }] : [])]);
-  const named = new Map(
-    [...data.flatMap((l) => (l.house ? [l.house] : [])), ...(house ? [house] : [])].map((h) => [
-      h.id,
-      h.name,
-    ]),
-  );
   const ofHouse = trends.filter((t) => t.house === house?.id && t.lots > 1);
-  const photos = photosOf(record, order, item);
+  const photos = spotPhotosOf(record, order, item);
   const shown = spots.filter(
     (s) => photos.some((p) => p.spot === s.key) || same.some((l) => l.photos.some((p) => p.spot === s.key)),
   );
@@ -46,7 +42,9 @@ export function Before({ index, order, item }: { index: number; order: string; i
       title="Beside other lots"
       verdict={
         said.length > 0
-          ? said.map((t) => `${SIZE_KINDS[t.kind]} of ${named.get(t.house)} tend ${t.tends}`).join("; ")
+          ? said
+              .map((t) => `${house!.name}: ${SIZE_KINDS[t.kind]} come ${cameAs(t.kind, t.tends === "over")}`)
+              .join("; ")
           : [
               same.length > 0 ? `${count(same.length, "lot")} of this board before` : "",
               shown.length > 0 ? `${count(shown.length, "spot")} photographed` : "",
@@ -57,8 +55,9 @@ export function Before({ index, order, item }: { index: number; order: string; i
     >
       {ofHouse.length > 0 && (
         <ul aria-label={`How ${house!.name} makes them`} className="my-2 text-[14px]">
+          <li className="font-semibold">{house!.name}, all its lots</li>
           {ofHouse.map((t) => (
-            <li key={t.kind}>{trendWords(t, named.get(t.house) ?? "the house")}</li>
+            <li key={t.kind}>{trendWords(t)}</li>
           ))}
         </ul>
       )}
@@ -70,14 +69,28 @@ export function Before({ index, order, item }: { index: number; order: string; i
   );
 }
 
-/** @example "Pinewell Boards, plated holes: 0.04 mm under on average, 0.4 of what is allowed (12 readings of 3 lots): they tend under." */
-export function trendWords(t: HouseTrend, house: string): string {
+/** How what is over or under its size came, by kind. */
+const CAME: Readonly<Record<SizeKind, readonly [over: string, under: string]>> = {
+  thickness: ["thicker", "thinner"],
+  outline: ["larger", "smaller"],
+  slot: ["wider", "narrower"],
+  plated: ["wider", "narrower"],
+  unplated: ["wider", "narrower"],
+};
+const cameAs = (kind: SizeKind, isOver: boolean): string => CAME[kind][isOver ? 0 : 1];
+
+/** @example "plated holes: 0.04 mm narrower on average, 40 % of what is allowed (12 readings of 3 lots); more than chance makes, at 95 %." */
+function trendWords(t: HouseTrend): string {
   const off =
-    Math.abs(t.offMm) < 0.0005
-      ? "as ordered"
-      : `${mm(Math.abs(t.offMm))} mm ${t.offMm > 0 ? "over" : "under"}`;
+    Math.abs(t.offMm) < 0.0005 ? "as ordered" : `${mm(Math.abs(t.offMm))} mm ${cameAs(t.kind, t.offMm > 0)}`;
   const share = fixed(100 * Math.abs(t.offShare), 0);
-  return `${house}, ${SIZE_KINDS[t.kind]}: ${off} on average, ${share} % of what is allowed (${count(t.readings, "reading")} of ${count(t.lots, "lot")}${t.outside > 0 ? `, ${t.outside} outside` : ""})${t.tends ? `: they tend ${t.tends}` : ""}.`;
+  const from = `${count(t.readings, "reading")} of ${count(t.lots, "lot")}${t.outside > 0 ? `, ${t.outside} outside` : ""}`;
+  const sure = t.tends
+    ? "more than chance makes, at 95 %"
+    : t.lots < LEAST_LOTS
+      ? `fewer than ${LEAST_LOTS} lots tell nothing of a house`
+      : "that may be chance";
+  return `${SIZE_KINDS[t.kind]}: ${off} on average, ${share} % of what is allowed (${from}); ${sure}.`;
 }
 
 const [STEP, HIGH] = [54, 52];
@@ -170,7 +183,7 @@ function SpotRow({
   same,
 }: {
   spot: ReferenceSpot;
-  own: ReturnType<typeof photosOf>;
+  own: ReturnType<typeof spotPhotosOf>;
   same: readonly LotBefore[];
 }) {
   return (

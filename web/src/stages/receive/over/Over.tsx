@@ -113,6 +113,8 @@ function Purposes({
   const [purpose, setPurpose] = useState<SurplusPurpose>(first.purpose);
   const [pieces, setPieces] = useState(String(first.pieces));
   const [isApart, setApart] = useState(o.left === 0);
+  // what is set apart is not built, so it is no spare one
+  const purposes = PURPOSES.filter((p) => p !== "spare" || !isApart);
   const ids = useId();
   const n = Number(pieces);
   const most = isApart ? o.leftApart : o.left;
@@ -144,7 +146,7 @@ function Purposes({
                 put(proposed, false, `${count(o.left, "bare board is", "bare boards are")} put by`)
               }
             >
-              put all by like this
+              put them by as proposed
             </button>
           )}
         </p>
@@ -169,7 +171,7 @@ function Purposes({
         <label className="grid">
           <span className="text-[13px] text-ink-2">For</span>
           <select value={purpose} onChange={(e) => setPurpose(e.target.value as SurplusPurpose)}>
-            {PURPOSES.map((p) => (
+            {purposes.map((p) => (
               <option key={p} value={p}>
                 {SURPLUS[p]}
               </option>
@@ -188,8 +190,15 @@ function Purposes({
         </label>
         {o.left > 0 && o.leftApart > 0 && (
           <label className="flex items-center gap-2 self-end pb-2">
-            <input type="checkbox" checked={isApart} onChange={(e) => setApart(e.target.checked)} /> of those
-            set apart
+            <input
+              type="checkbox"
+              checked={isApart}
+              onChange={(e) => {
+                setApart(e.target.checked);
+                if (e.target.checked && purpose === "spare") setPurpose("practice");
+              }}
+            />{" "}
+            of those set apart
           </label>
         )}
         <Button type="submit" disabled={!(Number.isInteger(n) && n >= 1 && n <= most)}>

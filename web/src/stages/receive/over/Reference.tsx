@@ -2,9 +2,9 @@ import {
   isOfBoard,
   type LotBefore,
   type PlannedOrder,
-  photosOf,
   type ReferenceSpot,
   referenceSpots,
+  spotPhotosOf,
 } from "@kobbin/core";
 import { useMemo, useRef, useState } from "react";
 import { useClose, wholeOf } from "../../../bench-side/closeUp.ts";
@@ -36,7 +36,7 @@ export function Reference({
   const { add, left } = useAddPhotos();
   const board = doc.boards[index]!;
   const spots = useMemo(() => referenceSpots(doc, index), [doc, index]);
-  const taken = photosOf(record, order.key, item);
+  const taken = spotPhotosOf(record, order.key, item);
   const has = (s: ReferenceSpot) => taken.filter((p) => p.spot === s.key);
   const [at, setAt] = useState(() => {
     const first = spots.findIndex((s) => has(s).length === 0);
@@ -136,7 +136,7 @@ function AtSpot({
   index: number;
   spot: ReferenceSpot;
   nth: string;
-  own: ReturnType<typeof photosOf>;
+  own: ReturnType<typeof spotPhotosOf>;
 }) {
   const { id, doc } = useRun();
   const { data: before } = useLotsBefore(id);
@@ -171,7 +171,7 @@ export function PhotosAt({
   none,
 }: {
   label: string;
-  list: LotBefore["photos"] | ReturnType<typeof photosOf>;
+  list: LotBefore["photos"] | ReturnType<typeof spotPhotosOf>;
   none?: string;
 }) {
   return (
