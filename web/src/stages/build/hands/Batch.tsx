@@ -77,8 +77,6 @@ export function Batch({
               <th>{unit}</th>
               <th>Steps</th>
               <th>Stands at</th>
-              <th>In hand</th>
-              <th className="text-right">in doubt</th>
               <th className="text-right">worked</th>
             </tr>
           </thead>
@@ -159,6 +157,7 @@ function UnitRow({
   const of = (n: number, kind: string) =>
     sittings.find((s) => s.step === n && s.unit === unitOfStep(kind, u));
   const stand = at && stepStand(piecesOf(at), of(at.n, at.kind)?.marks ?? {});
+  const who = inHand.length > 0 ? inHand.join(", ") : at && (of(at.n, at.kind)?.person ?? own.at(-1)?.person);
   const doubts = own.reduce((n, s) => n + Object.values(s.marks).filter((m) => m === "doubt").length, 0);
   return (
     <tr>
@@ -180,7 +179,7 @@ function UnitRow({
       </td>
       <td>
         <span
-          className="flex gap-[3px]"
+          className="flex flex-wrap gap-[3px] max-[480px]:w-[68px]"
           role="img"
           aria-label={saysSteps(steps, (s) => of(s.n, s.kind)?.isDone)}
         >
@@ -197,16 +196,14 @@ function UnitRow({
         {at
           ? `${at.n} ${at.words}${at.side ? `, ${at.side}` : ""}${stand && stand.of > 0 && stand.on > 0 ? `: ${stand.on} of ${stand.of}` : ""}`
           : "all steps done"}
+        {doubts > 0 && <span className="text-look">, {doubts} in doubt</span>}
+        {who && (
+          <span className={`block text-[13px] ${inHand.length > 0 ? "" : "text-ink-2"}`}>
+            {inHand.length > 0 ? `${who}, now` : who}
+          </span>
+        )}
       </td>
-      <td className={inHand.length > 0 ? "" : "text-ink-2"}>
-        {inHand.length > 0
-          ? `${inHand.join(", ")}, now`
-          : at
-            ? (of(at.n, at.kind)?.person ?? own.at(-1)?.person ?? "")
-            : ""}
-      </td>
-      <td className="num text-right">{doubts > 0 ? doubts : ""}</td>
-      <td className="num text-right">{hours(minutesOf(own))}</td>
+      <td className="num whitespace-nowrap text-right">{hours(minutesOf(own))}</td>
     </tr>
   );
 }

@@ -205,7 +205,7 @@ function Purposes({
           Put by
         </Button>
         <span id={ids} className="pb-2 text-[13px] text-ink-2">
-          {[o.left > 0 ? `${o.left} to spare` : "", o.leftApart > 0 ? `${o.leftApart} set apart` : ""]
+          {[o.left > 0 ? `${o.left} left` : "", o.leftApart > 0 ? `${o.leftApart} set apart` : ""]
             .filter(Boolean)
             .join(", ")}
         </span>
