@@ -70,6 +70,10 @@ test("what came is built, put by or left; what is left gets the usual purposes, 
     apart: 4,
     leftApart: 3,
   });
+  // and are none of the four a nest takes: two that are left make none
+  expect(
+    of({ receipts: [came(22), came(4, true)], kept: [put(4, "gift", true)] }, plan(20, "stencil")).proposed,
+  ).toEqual({ reference: 1, tray: 1 });
 });
 
 test("a spare one that is begun is no longer spare, and nothing else is begun that is put by", () => {

@@ -1,4 +1,5 @@
 import { expect, test } from "@jest/globals";
+import { photosOf, spotPhotosOf } from "../document/record.ts";
 import { madeMeasure } from "../made-up.fixture.ts";
 import { twoSided } from "../two-sided.fixture.ts";
 import { referenceSpots } from "./reference.ts";
@@ -73,4 +74,14 @@ test("what was found wrong before comes first, from the corner or where its part
     [ofPart, "top", "found wrong before: wrong way round"],
     ["top 40.00 30.00", "top", "closest copper, 0.15 mm apart"],
   ]);
+});
+
+test("photos of how a delivery came, and of the board kept back at its spots, are told apart", () => {
+  const photo = (id: string, more: object) => ({ id, order: "boards x", item: "b", ...more }) as never;
+  const record = {
+    ...{ purchases: [], receipts: [], work: [] },
+    photos: [photo("box", {}), photo("slot", { spot: "slot" }), photo("other", { item: "c", spot: "slot" })],
+  };
+  expect(photosOf(record, "boards x", "b").map((p) => p.id)).toEqual(["box"]);
+  expect(spotPhotosOf(record, "boards x", "b").map((p) => p.id)).toEqual(["slot"]);
 });

@@ -34,6 +34,9 @@ test("lots of a house are counted, not readings: a tendency is said from three l
   const wide = [0.98, 0.95, 0.92].map((v) => lot("h", size("plated", 1, 0.1, v)));
   expect(houseTrends(wide)[0]).toMatchObject({ lots: 3 });
   expect(houseTrends(wide)[0]!.tends).toBeUndefined();
+  // −0.25, −0.45, −0.65: s 0.2 of two degrees of freedom (0.163 of three), 4.303 · 0.2 / 1.732 = 0.497 > 0.45
+  const near = [0.975, 0.955, 0.935].map((v) => lot("h", size("plated", 1, 0.1, v)));
+  expect(houseTrends(near)[0]!.tends).toBeUndefined();
   // sure, and too little to be anybody's concern
   const little = [0.991, 0.991, 0.991].map((v) => lot("h", size("plated", 1, 0.1, v)));
   expect(houseTrends(little)[0]!.tends).toBeUndefined();
@@ -46,6 +49,8 @@ test("kinds and houses are kept apart, a lot of no house says nothing, what is o
     lot("h", size("slot", 1.5, 0.15, 1.65, 1.66), size("thickness", 1.6, 0.16, 1.6)),
     lot(undefined, size("slot", 1.5, 0.15, 9)),
     lot("k", size("slot", 2, 0.1, 2)),
+    // an order that allowed nothing has no share of it
+    lot("k", size("slot", 2, 0, 2.1)),
   ]);
   expect(t.map((x) => [x.house, x.kind, x.readings, x.outside])).toEqual([
     ["h", "thickness", 1, 0],
