@@ -1,10 +1,13 @@
 import {
   judgeLot,
+  paceOf,
+  planOfRun,
   type Readiness,
   type ReadyFrom,
   type ReadyItem,
   readinessOf,
   type ToCome,
+  tallyOf,
   unitOf,
 } from "@kobbin/core";
 import { useMemo } from "react";
@@ -24,10 +27,20 @@ const FEW = 2;
 export function Ready() {
   const { doc, result, record, answer } = useRun();
   const today = todayIso();
+  const { good, scrapped } = tallyOf(record.work);
+  // what is left by the steps of the bench and its pace so far, once somebody sat down there
+  const pace = useMemo(
+    () =>
+      record.sittings?.length
+        ? paceOf(planOfRun(doc, result).sheet.steps, record.sittings, result.start, good + scrapped)
+        : undefined,
+    [doc, result, record.sittings, good, scrapped],
+  );
   const ready = useMemo(
     () =>
       readinessOf(doc, result, record, {
         today,
+        ...(pace ? { leftMinutes: pace.leftMinutes } : {}),
         releasedOn: answer.releasedAt?.slice(0, 10) ?? today,
         stops: doc.boards.flatMap((b, i) =>
           judgeLot(doc, result, record, i).verdict === "fails"
@@ -35,7 +48,7 @@ export function Ready() {
             : [],
         ),
       }),
-    [doc, result, record, today, answer.releasedAt],
+    [doc, result, record, today, answer.releasedAt, pace],
   );
   const unit = unitOf(doc);
   if (record.closedOn) return null;
@@ -47,6 +60,12 @@ export function Ready() {
         </span>
         <span>
           <Says ready={ready} unit={unit} />
+          {ready.doneOn && ready.stops.length === 0 && (
+            <span className="block text-[15px] text-ink-2">
+              All could be finished by {day(ready.doneOn)}, at the hours of the settings
+              {pace && pace.of > 0 ? " and the pace so far" : ""}.
+            </span>
+          )}
         </span>
       </p>
       {ready.light !== "ready" && (
@@ -130,11 +149,6 @@ function Says({ ready: r, unit }: { ready: Readiness; unit: string }) {
         <span className="block text-[15px] text-ink-2">
           The next one is stopped by {scarce.label}: {scarce.have} here, {scarce.each} in each
           {scarce.faulty ? `, ${scarce.faulty} did not hold when tried bare` : ""}.
-        </span>
-      )}
-      {r.doneOn && (
-        <span className="block text-[15px] text-ink-2">
-          All could be finished by {day(r.doneOn)}, at the hours of the settings.
         </span>
       )}
     </>

@@ -18,13 +18,14 @@ const sat = (unit: number, n: number, minutes: number, isDone = true, marks = {}
 });
 
 test("before anything is done it is the plan's; the kit is done once, the rest board by board", () => {
-  expect(paceOf(STEPS, [], 4)).toEqual({ factor: 1, of: 0, leftMinutes: 40, left: 9 });
+  expect(paceOf(STEPS, [], 4)).toEqual({ factor: 1, of: 0, leftMinutes: 40, left: 9, boards: 4 });
   // two steps say nothing of a pace yet
   expect(paceOf(STEPS, [sat(0, 1, 24), sat(1, 2, 10)], 4)).toEqual({
     factor: 1,
     of: 0,
     leftMinutes: 23,
     left: 7,
+    boards: 4,
   });
 });
 
@@ -44,4 +45,23 @@ test("of a step that was begun the pieces that are not on are left; what is in d
   const marks = { R1: "done", R2: "doubt", R3: "skipped" } as const;
   // half of 5 is left of board 1
   expect(paceOf(STEPS, [sat(1, 2, 3, false, marks)], 4).leftMinutes).toBe(40 - 2.5);
+});
+
+test("boards that were finished beside the bench are none that are left: those with least left, beyond what the bench finished", () => {
+  // board 1 is done at the bench, board 2 has its iron left (2), two have 7
+  const list = [sat(0, 1, 0), sat(1, 2, 0), sat(1, 3, 0), sat(2, 2, 0)];
+  const left = (counted: number) => {
+    const p = paceOf(STEPS, list, 4, counted);
+    return [p.leftMinutes, p.left, p.boards];
+  };
+  expect([0, 1, 2, 3, 4, 5].map(left)).toEqual([
+    [16, 5, 3],
+    [16, 5, 3],
+    [14, 4, 2],
+    [7, 2, 1],
+    [0, 0, 0],
+    [0, 0, 0],
+  ]);
+  // what is done once for all is left however many are counted
+  expect(paceOf(STEPS, [], 4, 4)).toMatchObject({ leftMinutes: 12, left: 1, boards: 0 });
 });

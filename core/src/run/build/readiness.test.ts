@@ -114,6 +114,16 @@ test("ahead: from each day on which something is to come, limited by what is sti
   // 10 products of the run's own hours, five hours a day, after the last of it is there
   const days = Math.ceil(r.ownMinutes / 60 / doc.workshop.hoursPerDay);
   expect(later.doneOn).toBe(`2026-12-${String(9 + days).padStart(2, "0")}`);
+  // the bench knows better what is left: 601 minutes are three days of five hours, none are no day
+  const left = (leftMinutes: number) =>
+    readinessOf(doc, r, { ...EMPTY, receipts: all() }, { ...WHEN, leftMinutes }).doneOn;
+  expect([left(601), left(600), left(0)]).toEqual(["2026-12-04", "2026-12-03", undefined]);
+  // where nobody sat at it what is begun is not finished: of ten planned alike three are good, one is given up, one is at work
+  const work = [{ id: "w", on: "2026-12-01", started: 5, good: 3, reworked: 0, scrapped: 1, minutes: 0 }];
+  // at hours in which one and a hundredth board is made a day, six take six days
+  const hoursPerDay = r.ownMinutes / 60 / 9.9;
+  const slow = { ...doc, workshop: { ...doc.workshop, hoursPerDay } };
+  expect(readinessOf(slow, r, { ...EMPTY, receipts: all(), work }, WHEN).doneOn).toBe("2026-12-07");
   // boards promised for a day that is over: nobody knows when
   const late = with_([], {
     purchases: [bought(parts, "2026-11-20", "2026-12-05"), bought(boards, "2026-11-20", "2026-11-30")],

@@ -65,7 +65,7 @@ export interface Readiness {
   readonly items: number;
   /** From now on, by the days on which something is to come; never fewer than before. */
   readonly ahead: readonly ReadyFrom[];
-  /** Day by which the last product that can be made is finished, by the shop's own hours; nothing where some has no day. */
+  /** Day by which the last product is finished, by the shop's own hours; nothing where some has no day, or nothing is left. */
   readonly doneOn?: string;
   /** Why nothing is to be begun whatever is here, in words. */
   readonly stops: readonly string[];
@@ -82,6 +82,7 @@ export interface Readiness {
  *
  * @param stops reasons not to begin, as boards that do not measure as they must
  * @param releasedOn ISO day of the release, from which silence is counted
+ * @param leftMinutes own minutes that are left as the bench tells; where it tells nothing those planned for what is neither good nor given up
  */
 export function readinessOf(
   doc: RunDocument,
@@ -91,7 +92,13 @@ export function readinessOf(
     today,
     releasedOn,
     stops = [],
-  }: { readonly today: string; readonly releasedOn: string; readonly stops?: readonly string[] },
+    leftMinutes,
+  }: {
+    readonly today: string;
+    readonly releasedOn: string;
+    readonly stops?: readonly string[];
+    readonly leftMinutes?: number;
+  },
 ): Readiness {
   const orders = plannedOrders({ doc, ...r, plan: r.assembly });
   const stands = new Map(orders.map((o) => [o.key, standOf(doc, o, record, today, releasedOn)]));
@@ -100,7 +107,7 @@ export function readinessOf(
     ...r.needs.flatMap((n) => partItem(doc, r, n, orders, record, stands, today)),
   ];
   const wanted = r.start;
-  const begun = tallyOf(record.work).started;
+  const { started: begun, good, scrapped } = tallyOf(record.work);
   const products = (list: readonly ReadyItem[]) => Math.min(wanted, ...list.map((i) => i.products));
   const now = products(items);
   const short = items
@@ -112,6 +119,7 @@ export function readinessOf(
   const ahead = aheadOf(items, wanted, today);
   const last = ahead.at(-1)!;
   const all = last.products >= wanted ? last.on : undefined;
+  const left = leftMinutes ?? (r.ownMinutes * Math.max(0, wanted - good - scrapped)) / Math.max(1, wanted);
   return {
     light: stops.length > 0 ? "blocked" : now >= wanted ? "ready" : now > begun ? "some" : "blocked",
     wanted,
@@ -120,7 +128,7 @@ export function readinessOf(
     short,
     items: items.length,
     ahead,
-    ...(all === undefined ? {} : { doneOn: later(all, workDays(doc, r, wanted - begun)) }),
+    ...(all === undefined || left <= 0 ? {} : { doneOn: later(all, workDays(doc, left)) }),
     stops,
     unknown: unknownOf(doc, r),
   };
@@ -134,11 +142,9 @@ const lastDay = (i: ReadyItem): string =>
         .sort()
         .at(-1)!;
 
-/** Whole days of the shop's own hours for so many products. */
-const workDays = ({ workshop }: RunDocument, r: RunResult, products: number): number =>
-  Math.ceil(
-    (r.ownMinutes * Math.max(0, products)) / Math.max(1, r.start) / 60 / Math.max(0.1, workshop.hoursPerDay),
-  );
+/** Whole days of the shop's own hours. */
+const workDays = ({ workshop }: RunDocument, minutes: number): number =>
+  Math.ceil(minutes / 60 / Math.max(0.1, workshop.hoursPerDay));
 
 function standOf(
   doc: RunDocument,

@@ -100,17 +100,19 @@ export function Batch({
 /** What is left at the bench at the pace so far, and what that pace is from. */
 function Left({ plan, sittings }: { plan: PlanOfRun; sittings: readonly RunSitting[] }) {
   const { doc, record, result: r } = useRun();
-  // which they are nobody wrote down by number
-  const { scrapped } = tallyOf(record.work);
-  const pace = useMemo(() => paceOf(plan.sheet.steps, sittings, r.start), [plan, sittings, r.start]);
+  const { good, scrapped } = tallyOf(record.work);
+  const pace = useMemo(
+    () => paceOf(plan.sheet.steps, sittings, r.start, good + scrapped),
+    [plan, sittings, r.start, good, scrapped],
+  );
   if (pace.left === 0) return null;
   const { hoursPerDay } = doc.workshop;
   const days = hoursPerDay > 0 ? pace.leftMinutes / 60 / hoursPerDay : 0;
   return (
     <p className="mb-2 text-[14.5px]">
-      <b className="num">{hours(pace.leftMinutes)}</b> of work left for all {r.start}
+      <b className="num">{hours(pace.leftMinutes)}</b> of work left on {pace.boards} of{" "}
+      {count(r.start, unitOf(doc))}
       {days >= 0.1 && `, ${fixed(days, 1)} days of ${hoursPerDay} h`}
-      {scrapped > 0 && `, the ${scrapped} given up among them`}
       <span className="text-ink-2">
         {pace.of === 0
           ? `: as planned, for fewer than ${LEAST_PACED} steps tell of a pace`
