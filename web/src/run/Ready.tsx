@@ -54,7 +54,7 @@ export function Ready() {
   if (record.closedOn) return null;
   return (
     <section aria-label="Ready to build" className="mb-5 border border-rule bg-sheet px-4 py-3">
-      <p className="flex items-start gap-3 text-[19px]">
+      <p className="mb-1 flex items-start gap-3 text-[19px]">
         <span className="pt-[3px]">
           <Mark kind={MARK[ready.light]} />
         </span>
