@@ -254,8 +254,8 @@ export const stage = async (page: Page, name: string): Promise<void> => {
 /** Opens what is folded behind a line with its verdict. @returns what is in it */
 export async function unfold(page: Page, title: string | RegExp) {
   const part = page.getByRole("region", { name: title });
-  const line = part.getByRole("button", { expanded: false }).first();
-  await line.click();
+  // by its key: what stands above it may still be moving it
+  await part.getByRole("button", { expanded: false }).first().press("Enter");
   return part;
 }
 
