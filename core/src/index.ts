@@ -616,6 +616,7 @@ export {
   houseTrends,
   isOfBoard,
   LEAST_LOTS,
+  LEAST_SHARE,
   type LotBefore,
   type LotSize,
   lotSizes,

@@ -1,13 +1,11 @@
 import {
   judgeLot,
-  paceOf,
-  planOfRun,
+  type Pace,
   type Readiness,
   type ReadyFrom,
   type ReadyItem,
   readinessOf,
   type ToCome,
-  tallyOf,
   unitOf,
 } from "@kobbin/core";
 import { useMemo } from "react";
@@ -23,19 +21,13 @@ import { useRun } from "./runState.ts";
 /** So many kinds from one sender stand by themselves; more are folded under who sends them. */
 const FEW = 2;
 
-/** Whether a run can begin, how many can be made whole from what is here, and what stops more: one light with its reason. */
-export function Ready() {
+/**
+ * Whether a run can begin, how many can be made whole from what is here, and what stops more: one light with its reason.
+ * @param pace what is left at the bench, once somebody sat down there
+ */
+export function Ready({ pace }: { pace: Pace | undefined }) {
   const { doc, result, record, answer } = useRun();
   const today = todayIso();
-  const { good, scrapped } = tallyOf(record.work);
-  // what is left by the steps of the bench and its pace so far, once somebody sat down there
-  const pace = useMemo(
-    () =>
-      record.sittings?.length
-        ? paceOf(planOfRun(doc, result).sheet.steps, record.sittings, result.start, good + scrapped)
-        : undefined,
-    [doc, result, record.sittings, good, scrapped],
-  );
   const ready = useMemo(
     () =>
       readinessOf(doc, result, record, {

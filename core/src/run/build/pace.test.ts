@@ -62,6 +62,8 @@ test("boards that were finished beside the bench are none that are left: those w
     [0, 0, 0],
     [0, 0, 0],
   ]);
-  // what is done once for all is left however many are counted
-  expect(paceOf(STEPS, [], 4, 4)).toMatchObject({ leftMinutes: 12, left: 1, boards: 0 });
+  // the kit is left for one board as for four, and for none it is not
+  expect(paceOf(STEPS, [], 4, 3)).toMatchObject({ leftMinutes: 12 + 7, left: 3, boards: 1 });
+  expect(paceOf(STEPS, [], 4, 4)).toMatchObject({ leftMinutes: 0, left: 0, boards: 0 });
+  expect(paceOf(STEPS.slice(0, 1), [], 4)).toMatchObject({ leftMinutes: 12, left: 1 });
 });

@@ -70,7 +70,9 @@ export function paceOf(
   const still = open.slice(Math.max(0, counted - (started - open.length)));
   const isPaced = of >= LEAST_PACED;
   const factor = isPaced ? worked / planned : 1;
-  const sum = (what: "minutes" | "steps") => still.reduce((n, b) => n + b[what], once![what]);
+  // with no board left that needs it, what is done once for all is not left either
+  const isOver = still.length === 0 && steps.some((s) => !isOnce(s.kind));
+  const sum = (what: "minutes" | "steps") => still.reduce((n, b) => n + b[what], isOver ? 0 : once![what]);
   return {
     factor,
     of: isPaced ? of : 0,

@@ -159,7 +159,7 @@ export function houseTrends(
 }
 
 /** Less than this share of what an order allows is nobody's concern, whatever is sure of it. */
-const LEAST_SHARE = 0.1;
+export const LEAST_SHARE = 0.1;
 
 function tendency(shares: readonly number[]): "over" | "under" | undefined {
   const n = shares.length;

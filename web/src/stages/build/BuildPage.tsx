@@ -4,6 +4,7 @@ import { Link, useSearchParams } from "react-router";
 import { BareBy } from "../../run/BareBy.tsx";
 import { Ready } from "../../run/Ready.tsx";
 import { useRun } from "../../run/runState.ts";
+import { usePace } from "../../run/usePace.ts";
 import { useParam } from "../../ui/params.ts";
 import { Empty } from "../../ui/States.tsx";
 import { Tab } from "../../ui/Tab.tsx";
@@ -30,6 +31,7 @@ export function BuildPage() {
   const isLabels = view === "labels";
   const unit = unitOf(doc);
   const plan = useMemo(() => planOfRun(doc, r), [doc, r]);
+  const pace = usePace(plan);
   if (!isReleased)
     return (
       <section>
@@ -108,11 +110,12 @@ export function BuildPage() {
         />
       ) : (
         <>
-          <Ready />
+          <Ready pace={pace} />
           <Boards tally={tally} planned={r.start} wanted={doc.goodBoards} unit={unit} />
           {tally.scrapped > 0 && <BareBy purpose="spare" className="mb-3 text-[14.5px]" />}
           <Batch
             plan={plan}
+            pace={pace}
             mayWrite={mayChange("sitting", life, role)}
             onSit={(u) => setParams({ view: "hands", unit: String(u) })}
           />

@@ -3,6 +3,7 @@ import { Link, useSearchParams } from "react-router";
 import { Ready } from "../../run/Ready.tsx";
 import { useRun } from "../../run/runState.ts";
 import { useOrders } from "../../run/useOrders.ts";
+import { usePace } from "../../run/usePace.ts";
 import { Empty } from "../../ui/States.tsx";
 import { Measure } from "./measure/Measure.tsx";
 import { Reference } from "./over/Reference.tsx";
@@ -12,6 +13,7 @@ import { Parcel } from "./Parcel.tsx";
 export function ReceivePage() {
   const { id, doc, isReleased, life, role } = useRun();
   const orders = useOrders();
+  const pace = usePace();
   const [params, setParams] = useSearchParams();
   const index = Number(params.get("measure") ?? 0) - 1;
   const kept = Number(params.get("photos") ?? 0) - 1;
@@ -30,7 +32,7 @@ export function ReceivePage() {
             moisture-sensitive parts in their bag until they are needed, and touch nothing bare without a
             strap.
           </p>
-          <Ready />
+          <Ready pace={pace} />
           {orders
             .filter((o) => o.kind !== "assembly")
             .map((o) => (

@@ -5,17 +5,15 @@ import {
   kitPieces,
   LEAST_PACED,
   minutesOf,
+  type Pace,
   type PlanOfRun,
-  paceOf,
   piecesOf,
   type RunSitting,
   stepOfUnit,
   stepStand,
-  tallyOf,
   unitOf,
   unitOfStep,
 } from "@kobbin/core";
-import { useMemo } from "react";
 import { Link } from "react-router";
 import { useAtUnit } from "../../../resources/live.ts";
 import { useRun } from "../../../run/runState.ts";
@@ -28,10 +26,12 @@ import { useSendLeft } from "./useSitting.ts";
 /** How far each board is at the bench, step by step, and the way on. */
 export function Batch({
   plan,
+  pace,
   onSit,
   mayWrite,
 }: {
   plan: PlanOfRun;
+  pace: Pace | undefined;
   onSit: (unit: number) => void;
   mayWrite: boolean;
 }) {
@@ -55,7 +55,7 @@ export function Batch({
           : `${count(begun.length, unit)} of ${r.start} begun, ${hours(minutesOf(sittings))} of work: pauses of more than ${count(IDLE_MIN, "minute")} are not counted. It resumes where one stopped, on any device.`}
       </p>
       <Kit plan={plan} sittings={sittings} />
-      {begun.length > 0 && <Left plan={plan} sittings={sittings} />}
+      {begun.length > 0 && pace && pace.left > 0 && <Left pace={pace} />}
       {mayWrite && (
         <p className="mb-3 flex flex-wrap gap-2">
           {open !== undefined && (
@@ -98,14 +98,8 @@ export function Batch({
 }
 
 /** What is left at the bench at the pace so far, and what that pace is from. */
-function Left({ plan, sittings }: { plan: PlanOfRun; sittings: readonly RunSitting[] }) {
-  const { doc, record, result: r } = useRun();
-  const { good, scrapped } = tallyOf(record.work);
-  const pace = useMemo(
-    () => paceOf(plan.sheet.steps, sittings, r.start, good + scrapped),
-    [plan, sittings, r.start, good, scrapped],
-  );
-  if (pace.left === 0) return null;
+function Left({ pace }: { pace: Pace }) {
+  const { doc, result: r } = useRun();
   const { hoursPerDay } = doc.workshop;
   const days = hoursPerDay > 0 ? pace.leftMinutes / 60 / hoursPerDay : 0;
   return (

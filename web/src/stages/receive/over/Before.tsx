@@ -3,6 +3,7 @@ import {
   houseTrends,
   isOfBoard,
   LEAST_LOTS,
+  LEAST_SHARE,
   type LotBefore,
   type LotSize,
   lotSizes,
@@ -89,7 +90,9 @@ function trendWords(t: HouseTrend): string {
     ? "more than chance makes, at 95 %"
     : t.lots < LEAST_LOTS
       ? `fewer than ${LEAST_LOTS} lots tell nothing of a house`
-      : "that may be chance";
+      : Math.abs(t.offShare) < LEAST_SHARE
+        ? "too little to matter"
+        : "that may be chance";
   return `${SIZE_KINDS[t.kind]}: ${off} on average, ${share} % of what is allowed (${from}); ${sure}.`;
 }
 
