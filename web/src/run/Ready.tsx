@@ -119,6 +119,12 @@ function Says({ ready: r, unit }: { ready: Readiness; unit: string }) {
         </span>
       </>
     );
+  if (r.over >= r.wanted)
+    return (
+      <>
+        None of the <b className="num">{r.wanted}</b> {unit}s is left to build.
+      </>
+    );
   if (r.light === "ready")
     return (
       <>

@@ -124,6 +124,11 @@ test("ahead: from each day on which something is to come, limited by what is sti
   const hoursPerDay = r.ownMinutes / 60 / 9.9;
   const slow = { ...doc, workshop: { ...doc.workshop, hoursPerDay } };
   expect(readinessOf(slow, r, { ...EMPTY, receipts: all(), work }, WHEN).doneOn).toBe("2026-12-07");
+  expect(with_(all(), { work }).over).toBe(4);
+  // what is built is built, whatever nobody wrote down as come
+  const built = [{ ...work[0]!, started: 10, good: 9 }];
+  expect(with_([], { work: built })).toMatchObject({ light: "ready", over: 10 });
+  expect(with_([], { work }).light).toBe("blocked");
   // boards promised for a day that is over: nobody knows when
   const late = with_([], {
     purchases: [bought(parts, "2026-11-20", "2026-12-05"), bought(boards, "2026-11-20", "2026-11-30")],

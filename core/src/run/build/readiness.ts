@@ -58,6 +58,8 @@ export interface Readiness {
   /** Products that are to be started, and those that were. */
   readonly wanted: number;
   readonly begun: number;
+  /** Products that are good or given up. */
+  readonly over: number;
   /** Whole products from what is here, those that were begun among them. */
   readonly now: number;
   /** What does not suffice for all of them, the scarcest first. */
@@ -119,11 +121,20 @@ export function readinessOf(
   const ahead = aheadOf(items, wanted, today);
   const last = ahead.at(-1)!;
   const all = last.products >= wanted ? last.on : undefined;
-  const left = leftMinutes ?? (r.ownMinutes * Math.max(0, wanted - good - scrapped)) / Math.max(1, wanted);
+  const over = good + scrapped;
+  const left = leftMinutes ?? (r.ownMinutes * Math.max(0, wanted - over)) / Math.max(1, wanted);
   return {
-    light: stops.length > 0 ? "blocked" : now >= wanted ? "ready" : now > begun ? "some" : "blocked",
+    light:
+      stops.length > 0
+        ? "blocked"
+        : now >= wanted || over >= wanted
+          ? "ready"
+          : now > begun
+            ? "some"
+            : "blocked",
     wanted,
     begun,
+    over,
     now,
     short,
     items: items.length,
